@@ -35,6 +35,25 @@ class Sizes(ApiCase):
         self.assertEqual(r.json()["code"], "request.unreadable")
 
 
+class Unknown(ApiCase):
+    def refused(self, method, path, **sent):
+        r = self.client.request(method, path, **sent)
+        self.assertEqual(r.status_code, 422, r.text)
+        return r.json()
+
+    def test_a_question_that_is_misspelt_names_the_one_that_was_meant(self):
+        told = self.refused("GET", "/api/homes?fnid=ottoline")
+        self.assertEqual((told["code"], told["where"]), ("query.unknown", "fnid"))
+        self.assertEqual(told["remedy"], "Did you mean “find”?")
+        told = self.refused("GET", "/api/firm?most=3")
+        self.assertEqual(told["remedy"], "Leave it out.")
+        self.assertEqual(self.client.get("/today?from=elsewhere").status_code, 200)
+
+    def test_a_field_of_a_body_too(self):
+        told = self.refused("PATCH", f"/api/visits/{HOME_1}", json={"version": 1, "horzion": 10})
+        self.assertEqual((told["where"], told["remedy"]), ("horzion", "Did you mean “horizon”?"))
+
+
 class Slow(unittest.TestCase):
     """The guard alone, with a sender of our own."""
 

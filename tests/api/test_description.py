@@ -55,7 +55,29 @@ class Description(unittest.TestCase):
     def test_every_route_says_its_refusals(self):
         for name, operation in operations():
             with self.subTest(name):
-                self.assertLessEqual({"401", "422", "429"}, set(operation["responses"]))
+                self.assertLessEqual({"422", "429", "503"}, set(operation["responses"]))
+
+    def test_and_no_others(self):
+        told = dict(operations())
+        opened = told["POST /api/session"]["responses"]
+        self.assertNotIn("403", opened)
+        reading = set(told["GET /api/firm"]["responses"])
+        self.assertFalse(reading & {"400", "404", "405", "409", "413"}, reading)
+        self.assertLessEqual(
+            {"400", "401", "403", "404", "409", "413"},
+            set(told["PUT /api/visits/{id}/options/{option_id}"]["responses"]),
+        )
+
+    def test_operations_are_called_by_names(self):
+        told = dict(operations())
+        self.assertEqual(told["GET /api/catalogue/off-sale"]["operationId"], "catalogue_off_sale")
+
+    def test_what_a_token_may_is_said(self):
+        told = dict(operations())
+        present = told["POST /api/proposals/{id}/{to}"]["security"]
+        self.assertEqual(present, [{"session": [], "forgery": []}])
+        suggest = told["GET /api/visits/{id}/suggest"]["security"]
+        self.assertIn({"script": ["proposals"]}, suggest)
 
     def test_a_record_says_what_its_fields_are(self):
         fault = OPEN_API["components"]["schemas"]["Consumable"]["properties"]

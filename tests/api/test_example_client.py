@@ -15,7 +15,7 @@ FILE = Path(__file__).resolve().parents[2] / "docs" / "example_client.py"
 class ExampleClient(ApiCase):
     def test_it_writes_the_readings_of_the_days_visits(self):
         manager = self.manager()
-        body = {"id": str(uuid4()), "name": "export", "scopes": ["read"], "days": 2}
+        body = {"id": str(uuid4()), "name": "export", "scopes": ["personal"], "days": 2}
         token = manager.post("/api/tokens", json=body).json()["token"]
         spec = importlib.util.spec_from_file_location("example_client", FILE)
         client = importlib.util.module_from_spec(spec)

@@ -155,12 +155,14 @@ class Matrix(ApiCase):
         path += {
             "/api/visits/{id}/pair": f"?first={uuid4()}&second={uuid4()}",
             "/api/visits/{id}/draft": "?recommended=today",
-            "/api/visits/{id}/pictures/{file_id}": "?about=reading&of=x",
-            "/api/certificates/{file_id}": "?item=x&certificate=x",
             "/api/track/jobs": "?kind=softener&item=x&analyte=hardness",
             "/api/track/parts": "?label=x&kind=filter",
             "/api/track/proposals": "?year=2026&quarter=3&state=accepted",
         }.get(template, "")
+        path += {
+            ("PUT", "/api/visits/{id}/pictures/{file_id}"): "?about=reading&of=x",
+            ("PUT", "/api/certificates/{file_id}"): "?item=x&certificate=x",
+        }.get((method, template), "")
         body = self.body(template, values)
         kind = {"content": body} if isinstance(body, bytes) else {"json": body}
         kind = {} if method == "GET" else kind
@@ -217,6 +219,11 @@ class Matrix(ApiCase):
                 "id": v["sample_id"],
                 "name": "x",
                 "drawn_at": NOW,
+            },
+            "/api/visits/{id}/samples/{sample_id}/readings/{reading_id}/with/{key}": {
+                "id": v["reading_id"],
+                "observation": {"method": "meter", "displays": [1, 2]},
+                "made_at": NOW,
             },
             "/api/visits/{id}/samples/{sample_id}/readings/{reading_id}": {
                 "id": v["reading_id"],

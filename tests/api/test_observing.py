@@ -28,7 +28,7 @@ class Observing(ApiCase):
         self.assertEqual(r.json()["request"], r.headers["x-request-id"])
 
     def test_a_line_says_route_status_time_and_firm_and_no_name_or_address(self):
-        _, line = self.lines(f"/api/visits/homes?find=ottoline&x={HOME_1}", 200)
+        _, line = self.lines(f"/api/visits/homes?find=ottoline {HOME_1}", 200)
         self.assertEqual(line.told["route"], "/api/visits/homes")
         self.assertEqual((line.told["method"], line.told["status"]), ("GET", 200))
         self.assertTrue(line.told["firm"])

@@ -4,9 +4,12 @@ scripts, and the audit that a manager reads.
 
 import csv
 import io
+from importlib import import_module
+from unittest import mock
 from uuid import UUID, uuid4
 
 import pyotp
+from sqlalchemy import text
 
 from tests.api.client import HOME_1, ApiCase
 from tests.application import Client
@@ -353,6 +356,9 @@ class Scripts(PeopleCase):
 
     def test_a_reading_token_reads_and_does_nothing_else(self):
         _, s = self.token("read")
+        self.assertEqual(s.get("/api/instruments").status_code, 200)
+        self.assertEqual(s.get(f"/api/visits/{HOME_1}").status_code, 403)
+        _, s = self.token("personal")
         self.assertEqual(s.get(f"/api/visits/{HOME_1}").status_code, 200)
         self.assertEqual(s.patch(f"/api/visits/{HOME_1}", json={"version": 1}).status_code, 403)
         for path in ("/api/people", "/api/tokens", "/api/audit", "/api/session"):
@@ -373,14 +379,57 @@ class Scripts(PeopleCase):
         lines = self.get(f"/api/audit?target={sample}")["lines"]
         self.assertEqual(lines[0]["who"], "night export (a script)")
 
+    def test_a_script_starts_a_visit_and_makes_a_proposal_and_never_presents_it(self):
+        _, s = self.token("proposals", "readings")
+        visit, sample, reading = (str(uuid4()) for _ in range(3))
+        start = {"id": visit, "customer": {"name": "Kay"}, "home": {"name": "A house"}}
+        self.assertEqual(s.post("/api/visits", json=start).status_code, 201)
+        at = f"/api/visits/{visit}"
+        glass = {"id": sample, "name": "Kitchen", "drawn_at": "2026-11-20T10:00:00Z", "raw": True}
+        self.assertEqual(s.put(f"{at}/samples/{sample}", json=glass).status_code, 200)
+        made = {
+            "id": reading,
+            "observation": {"method": "drops", "drops": 22},
+            "made_at": "2026-11-20T10:05:00Z",
+        }
+        path = f"{at}/samples/{sample}/readings/{reading}/with"
+        for _ in range(2):
+            r = s.put(f"{path}/hard-1", json=made)
+            self.assertEqual(r.status_code, 200, r.text)
+        self.assertEqual(r.json()["reading"]["instrument"]["id"], "hard-1")
+        wrong = s.put(f"{path}/no-such", json=made)
+        self.assertEqual(wrong.json()["code"], "reading.kit")
+
+        found = [s.get(f"{at}/suggest").json()["lines"][-1]["option"] for _ in range(2)]
+        self.assertEqual(found[0], found[1])
+        line = found[0]
+        put = s.put(f"{at}/options/{line['id']}", json=line)
+        self.assertEqual(put.status_code, 200, put.text)
+        proposal = str(uuid4())
+        body = {"id": proposal, "recommended": line["id"]}
+        self.assertEqual(s.post(f"{at}/proposals", json=body).status_code, 201)
+        for state in ("presented", "accepted"):
+            r = s.post(f"/api/proposals/{proposal}/{state}", json={"version": 1})
+            self.assertEqual(r.status_code, 403)
+        self.assertEqual(s.get(at).status_code, 403)  # nor does it read the customer
+
+    def test_tokens_of_before_go_on_reading_what_they_read(self):
+        made, _ = self.token("read")
+        up = import_module("zesty_glass.records.migrations.versions.0023_scopes").upgrade
+        with self.app.state.engine.begin() as c:
+            with mock.patch("alembic.op.execute", lambda sql: c.execute(text(sql))):
+                up()
+            kept = c.scalar(text("select scopes from tokens where id = :id"), {"id": made["id"]})
+        self.assertEqual(kept, ["read", "personal"])
+
     def test_a_revoked_or_ended_token_is_worthless(self):
         made, s = self.token("read")
         self.send("DELETE", f"/api/tokens/{made['id']}", None, 204)
-        self.assertEqual(s.get("/api/visits").status_code, 401)
+        self.assertEqual(s.get("/api/firm").status_code, 401)
         made, s = self.token("read")
         with self.app.state.sessions.begin() as db:
             db.get(TokenRow, UUID(made["id"])).expires_at = now()
-        self.assertEqual(s.get("/api/visits").status_code, 401)
+        self.assertEqual(s.get("/api/firm").status_code, 401)
 
     def test_too_many_requests_in_a_minute_wait(self):
         made, _ = self.token("read")

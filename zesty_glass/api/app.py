@@ -48,7 +48,7 @@ from . import (
     visits,
 )
 from .bounds import POLICY, Bounds, Heads
-from .described import described
+from .described import described, named
 from .files import takes_a_file
 from .shelf import Shelf
 
@@ -103,6 +103,7 @@ def create_app(
         openapi_url="/api/openapi.json",
         separate_input_output_schemas=False,
         responses=problems.DESCRIBED,
+        generate_unique_id_function=named,
         lifespan=_posting,
     )
     stand_on(app, database, secret, secure_cookie, public_address, old_secrets, mailer)

@@ -11,9 +11,10 @@ from pathlib import Path
 from typing import Any
 
 from fastapi import FastAPI
+from fastapi.routing import APIRoute
 
 from ..core.bounds import NO_NUL
-from .may import OPEN, ROUTES
+from .may import OPEN, ROUTES, SCOPES
 from .parameters import SAID
 from .problems import Problem
 
@@ -31,8 +32,41 @@ _FILES = {
     "/api/certificates/{file_id}": ("application/pdf", "image/jpeg"),
 }
 #: who may ask: somebody signed in, or a script with its token
-_SIGNED: list[dict[str, list[str]]] = [{"session": [], "forgery": []}, {"script": []}]
-_READING: list[dict[str, list[str]]] = [{"session": []}, {"script": []}]
+_SIGNED: dict[str, list[str]] = {"session": [], "forgery": []}
+_READING: dict[str, list[str]] = {"session": []}
+
+
+def named(route: APIRoute) -> str:
+    """What an operation is called, in the description and in clients that are made from it."""
+    area = str(route.tags[0]) if route.tags else "server"
+    return f"{area}_{route.name}".replace(" ", "_").replace("-", "_")
+
+
+def _who(method: str, path: str) -> list[dict[str, list[str]]]:
+    """Who may ask: somebody signed in, or a script whose token has one of these scopes."""
+    scopes = [s for s, opens in SCOPES.items() if (method, path) in opens]
+    signed = _READING if method == "GET" else _SIGNED
+    return [signed, *({"script": [s]} for s in scopes)]
+
+
+def _own_errors(operation: dict[str, Any], method: str, path: str) -> None:
+    """Leave an operation the errors that it can answer with."""
+    opened = (method, path) in OPEN
+    places = {p["in"] for p in operation.get("parameters", ())}
+    takes = "requestBody" in operation
+    never = {
+        "400": not takes,
+        "401": opened and not path.startswith("/api/session"),  # signing in may fail
+        "403": opened,
+        "404": "path" not in places and not takes,
+        "405": True,
+        "409": method == "GET",
+        "413": not takes,
+        "414": True,
+    }
+    for status, not_here in never.items():
+        if not_here:
+            operation["responses"].pop(status, None)
 
 
 def _operations(schema: dict[str, Any]) -> Any:
@@ -140,7 +174,8 @@ def _finish(schema: dict[str, Any]) -> dict[str, Any]:
         if example is not None:
             operation["requestBody"]["content"]["application/json"]["example"] = example
         if (method, path) not in OPEN and (method, path) in ROUTES:
-            operation["security"] = _READING if method == "GET" else _SIGNED
+            operation["security"] = _who(method, path)
+        _own_errors(operation, method, path)
         if _is_list(operation):
             operation["responses"]["200"]["headers"] = _NEXT
         for p in operation.get("parameters", ()):

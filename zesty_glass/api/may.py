@@ -77,6 +77,7 @@ ROUTES: dict[tuple[str, str], frozenset[str]] = {
     ("PUT", f"{_V}/terms"): SELLING,
     ("PUT", f"{_V}/samples/{{sample_id}}"): EVERYBODY,
     ("PUT", f"{_V}/samples/{{sample_id}}/readings/{{reading_id}}"): EVERYBODY,
+    ("PUT", f"{_V}/samples/{{sample_id}}/readings/{{reading_id}}/with/{{key}}"): EVERYBODY,
     ("POST", f"{_V}/readings/{{reading_id}}/strike"): EVERYBODY,
     ("POST", f"{_V}/unreadable/{{part}}/{{part_id}}/strike"): SELLING,
     ("PUT", f"{_V}/options/{{option_id}}"): SELLING,
@@ -219,19 +220,48 @@ PROVED: frozenset[tuple[str, str]] = frozenset(
     }
 )
 
-#: what a token for scripts opens, by its scope: reading is what its maker may read, but nothing of
-#: people, sessions and tokens
+#: what no token for scripts opens: people of the firm, sessions, tokens
 _NOT_FOR_SCRIPTS = ("/api/session", "/api/people", "/api/tokens", "/api/audit", "/api/feeds")
+#: what tells of customers and their homes
+_OF_CUSTOMERS = (
+    "/api/visits",
+    "/api/homes",
+    "/api/proposals",
+    "/api/jobs",
+    "/api/due",
+    "/api/waiting",
+    "/api/outbox",
+    "/api/track/",
+    "/api/monday",
+)
+_READ = frozenset((m, p) for m, p in ROUTES if m == "GET" and not p.startswith(_NOT_FOR_SCRIPTS))
+_PERSONAL = frozenset((m, p) for m, p in _READ if p.startswith(_OF_CUSTOMERS))
+#: what a token for scripts opens, by its scope, within what its maker may; none presents or signs
 SCOPES: dict[str, frozenset[tuple[str, str]]] = {
-    "read": frozenset(
-        (m, p) for m, p in ROUTES if m == "GET" and not p.startswith(_NOT_FOR_SCRIPTS)
-    ),
+    "read": _READ - _PERSONAL,
+    "personal": _PERSONAL,
     "readings": frozenset(
         {
             ("PUT", f"{_V}/samples/{{sample_id}}"),
             ("PUT", f"{_V}/samples/{{sample_id}}/readings/{{reading_id}}"),
+            ("PUT", f"{_V}/samples/{{sample_id}}/readings/{{reading_id}}/with/{{key}}"),
+            ("GET", "/api/instruments"),
             ("POST", f"{_V}/samples/{{sample_id}}/lab-results"),
             ("PUT", f"{_V}/lab-samples/{{lab_id}}"),
+        }
+    ),
+    "proposals": frozenset(
+        {
+            ("POST", "/api/visits"),
+            ("PUT", f"{_V}/home"),
+            ("PUT", f"{_V}/samples/{{sample_id}}"),
+            ("PUT", f"{_V}/options/{{option_id}}"),
+            ("DELETE", f"{_V}/options/{{option_id}}"),
+            ("GET", f"{_V}/options/{{option_id}}/what-if"),
+            ("GET", f"{_V}/suggest"),
+            ("GET", f"{_V}/suggest/stream"),
+            ("GET", f"{_V}/comparison"),
+            ("POST", f"{_V}/proposals"),
         }
     ),
     "catalogue": frozenset(

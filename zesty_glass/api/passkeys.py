@@ -106,7 +106,7 @@ def offered(request: Request) -> Options:
 
 
 @router.post("/passkey", response_model=Me)
-def sign_in(request: Request, body: PasskeyAnswer) -> Response:
+def sign_in_by_passkey(request: Request, body: PasskeyAnswer) -> Response:
     """Start a session with a passkey; it stands for password and second factor."""
     with request.app.state.sessions.begin() as db:
         signing_in.admit_key(db, request.client.host if request.client else "")

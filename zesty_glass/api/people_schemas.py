@@ -12,7 +12,7 @@ from ..core.bounds import INT_MOST
 from .may import Role
 from .schemas import Body
 
-Scope = Literal["read", "readings", "catalogue"]
+Scope = Literal["read", "personal", "readings", "proposals", "catalogue"]
 
 
 class PersonView(BaseModel):
@@ -158,7 +158,7 @@ class TokenBody(Body):
 
     id: UUID
     name: str = Field(max_length=200)
-    scopes: list[Scope] = Field(min_length=1, max_length=3)
+    scopes: list[Scope] = Field(min_length=1, max_length=5)
     days: int = Field(default=90, ge=1, le=366)
 
 

@@ -17,7 +17,8 @@ from sqlalchemy.orm.exc import StaleDataError
 from starlette.exceptions import HTTPException
 
 from ..core.errors import RuleError
-from ..documents.codec import told_all
+from ..documents.codec import Known, told_all
+from ..documents.meant import fields_at
 from ..records.store import NotFound
 from ..work.apart import Busy, TooMuch
 from ..work.person import Conflict, Forbidden
@@ -111,11 +112,18 @@ DESCRIBED: dict[int | str, dict[str, Any]] = {
 _BY_CODE = {"file.too_large": 413, "proposal.replaced": 409, "sample.raw_twice": 409}
 
 
-def _invalid(e: RequestValidationError) -> JSONResponse:
+def _known(request: Request) -> Known:
+    """The names that the body of a request may have at a place."""
+    body = getattr(request.scope.get("route"), "body_field", None)
+    kind = None if body is None else body.field_info.annotation
+    return lambda place: fields_at(kind, place[1:])
+
+
+def _invalid(e: RequestValidationError, request: Request) -> JSONResponse:
     errors = e.errors()
     if errors[0]["type"] == "json_invalid":
         return problem(400, "request.not_json", "The request is not JSON.", "", "Send it again.")
-    return _refused(told_all(errors))
+    return _refused(told_all(errors, known=_known(request)))
 
 
 def _refused(e: RuleError) -> JSONResponse:
@@ -228,8 +236,8 @@ def install(app: FastAPI) -> None:
         return _refused(e)
 
     @app.exception_handler(RequestValidationError)
-    def invalid(_: Request, e: RequestValidationError) -> JSONResponse:
-        return _invalid(e)
+    def invalid(request: Request, e: RequestValidationError) -> JSONResponse:
+        return _invalid(e, request)
 
     @app.exception_handler(NotFound)
     def missing(_: Request, e: NotFound) -> JSONResponse:

@@ -22,6 +22,7 @@ from ..core.presenting.offer import Offer
 from ..core.record import record
 from ..core.testing.complaints import Complaint
 from ..core.testing.laboratory import LabStatus, SuggestedBottle
+from ..core.testing.observations import Observation
 from ..core.testing.reading import Reading
 from ..core.testing.value import Value
 from ..core.visit import Visit
@@ -150,6 +151,17 @@ class OtherVisit:
 
     id: str
     started_at: datetime
+
+
+@record
+class ReadingWith:
+    """A reading made with a kit of the firm, which the address names."""
+
+    id: str
+    observation: Observation
+    made_at: datetime
+    by: str = ""
+    note: str = ""
 
 
 class VisitChange(Body):

@@ -6,10 +6,17 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Iterable
+from typing import Any
 
+from fastapi.dependencies.models import Dependant
 from fastapi.routing import APIRoute
+from pydantic import BaseModel
+from starlette.datastructures import QueryParams
 from starlette.routing import BaseRoute, Match
 from starlette.types import Receive, Scope, Send
+
+from ..core.errors import RuleError
+from ..documents.meant import did_you_mean
 
 _Shape = tuple[str, int, str]
 
@@ -20,6 +27,20 @@ def _shape(method: str, path: str) -> _Shape:
     return method, path.count("/"), parts[2] if len(parts) > 2 else ""
 
 
+def _query_of(wanted: Dependant) -> frozenset[str]:
+    """Names that may stand behind the question mark of an address."""
+    deeper = (_query_of(d) for d in wanted.dependencies)
+    asked = ((f.alias, f.field_info.annotation) for f in wanted.query_params)
+    return frozenset(n for alias, kind in asked for n in _names(alias, kind)).union(*deeper)
+
+
+def _names(alias: str, kind: Any) -> Iterable[str]:
+    """The names of one thing that is asked for; several where they are kept in a model."""
+    if isinstance(kind, type) and issubclass(kind, BaseModel):
+        return (f.alias or name for name, f in kind.model_fields.items())
+    return (alias,)
+
+
 class Shelf(BaseRoute):
     """Stands ahead of the same routes in the table: what it does not find, as a wrong method or a
     slash too many, is left to them.
@@ -27,8 +48,10 @@ class Shelf(BaseRoute):
 
     def __init__(self, routes: Iterable[BaseRoute]) -> None:
         self._kept: dict[_Shape, list[APIRoute]] = defaultdict(list)
+        self._asked: dict[int, frozenset[str]] = {}
         for route in routes:
             if isinstance(route, APIRoute):
+                self._asked[id(route)] = _query_of(route.dependant)
                 for method in route.methods or ():
                     self._kept[_shape(method, route.path_format)].append(route)
 
@@ -42,5 +65,22 @@ class Shelf(BaseRoute):
         return Match.NONE, {}
 
     async def handle(self, scope: Scope, receive: Receive, send: Send) -> None:
-        """Have the route that was found answer."""
+        """Have the route that was found answer.
+
+        Raises:
+            RuleError: the address asks for something that the route does not know.
+        """
+        if scope["query_string"]:
+            self._know(scope["route"], QueryParams(scope["query_string"]))
         await scope["route"].handle(scope, receive, send)
+
+    def _know(self, route: APIRoute, query: QueryParams) -> None:
+        known = self._asked[id(route)]
+        for name in query:
+            if name not in known:
+                raise RuleError(
+                    "query.unknown",
+                    f"There is no “{name[:80]}” to ask for here.",
+                    name[:80],
+                    did_you_mean(name[:80], known) if known else "Leave it out.",
+                )

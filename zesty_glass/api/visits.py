@@ -48,6 +48,7 @@ from .schemas import (
     KeptReading,
     KnownHome,
     OtherVisit,
+    ReadingWith,
     Saved,
     StartBody,
     StrikeBody,
@@ -254,6 +255,30 @@ def put_reading(
     return answer(
         KeptReading(id=kept.id, sample=str(sample_id), reading=kept, value=work_out(kept))
     )
+
+
+@router.put(
+    "/{id}/samples/{sample_id}/readings/{reading_id}/with/{key}", response_model=KeptReading
+)
+def put_reading_with(
+    ctx: Signed, id: UUID, sample_id: UUID, reading_id: UUID, key: str, body: ReadingWith
+) -> Response:
+    """Keep a reading made with one of the firm's kits, as the kit is today; sent twice it is one
+    reading.
+    """
+    same_id(body.id, reading_id, "reading", "reading")
+    with ctx.look() as db:
+        kit = readings.kit_of(db, ctx.who, reading_id, key)
+    reading = Reading(
+        id=body.id,
+        analyte=kit.analyte,
+        instrument=kit,
+        observation=body.observation,
+        made_at=body.made_at,
+        by=body.by,
+        note=body.note,
+    )
+    return put_reading(ctx, id, sample_id, reading_id, reading)
 
 
 def _again(ctx: Context, id: UUID, sample_id: UUID, body: Reading) -> Reading:

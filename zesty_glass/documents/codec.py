@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Iterable, Sequence
 from typing import Any
 
 from pydantic import TypeAdapter, ValidationError
 
 from ..core.errors import RuleError
+from .meant import did_you_mean, fields_at
 
+#: names that there may be at a place
+Known = Callable[[Sequence[int | str]], Iterable[str]]
 _adapters: dict[Any, TypeAdapter[Any]] = {}
 
 
@@ -34,7 +37,7 @@ def load(kind: Any, data: Any, where: str = "") -> Any:
     try:
         return adapter(kind).validate_python(data)
     except ValidationError as e:
-        raise told(e, where) from e
+        raise told(e, where, kind) from e
 
 
 def load_json(kind: Any, text: bytes | str, where: str = "") -> Any:
@@ -42,7 +45,7 @@ def load_json(kind: Any, text: bytes | str, where: str = "") -> Any:
     try:
         return adapter(kind).validate_json(text)
     except ValidationError as e:
-        raise told(e, where) from e
+        raise told(e, where, kind) from e
 
 
 def path(parts: Sequence[int | str]) -> str:
@@ -123,7 +126,10 @@ def _place(loc: Sequence[int | str]) -> str:
 MOST_TOLD = 50  # things wrong with one input that are told one by one
 
 
-def _told(error: Any) -> RuleError:
+_UNKNOWN = ("extra_forbidden", "unexpected_keyword_argument")
+
+
+def _told(error: Any, known: Known) -> RuleError:
     """One thing wrong, said plainly."""
     cause = error.get("ctx", {}).get("error")
     place = _place(error["loc"])
@@ -135,25 +141,29 @@ def _told(error: Any) -> RuleError:
         f"input.{kind}",
         bound or _SAY.get(kind, error["msg"] + "."),
         place,
-        "Check that field.",
+        did_you_mean(str(error["loc"][-1]), known(error["loc"][:-1]))
+        if kind in _UNKNOWN
+        else "Check that field.",
     )
 
 
-def told_all(errors: Sequence[Any], where: str = "") -> RuleError:
+def told_all(errors: Sequence[Any], where: str = "", known: Known = lambda _: ()) -> RuleError:
     """All that is wrong, each said plainly once: the first, and the others with it.
 
     Args:
-        where: what the input is a part of.
+        where: what the input is a part of. known: the names of fields that there may be at a
+            place.
     """
     found: dict[tuple[str, str], RuleError] = {}
     for error in errors[:MOST_TOLD]:
-        one = _told(error)
+        one = _told(error, known)
         place = ".".join(p for p in (where, one.where) if p)
         found.setdefault((one.code, place), RuleError(one.code, one.what, place, one.remedy))
     first, *others = found.values()
     return RuleError(first.code, first.what, first.where, first.remedy, tuple(others))
 
 
-def told(error: ValidationError, where: str = "") -> RuleError:
-    """All that is wrong with what was validated."""
-    return told_all(error.errors(include_url=False), where)
+def told(error: ValidationError, where: str = "", kind: Any = None) -> RuleError:
+    """All that is wrong with what was validated as a type."""
+    errors = error.errors(include_url=False)
+    return told_all(errors, where, lambda place: fields_at(kind, place))

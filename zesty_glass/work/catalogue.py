@@ -12,7 +12,7 @@ from dataclasses import dataclass, replace
 from datetime import datetime
 from pathlib import Path
 from typing import Literal, NamedTuple, TypeVar
-from uuid import UUID, uuid4
+from uuid import NAMESPACE_OID, UUID, uuid4, uuid5
 
 from sqlalchemy.orm import Session
 
@@ -21,7 +21,7 @@ from ..core.errors import RuleError
 from ..core.presenting.metric import in_units
 from ..core.proposing.answered import NOTHING_ON_SALE
 from ..core.proposing.suggest import suggest
-from ..core.proposing.suggested import Suggestion
+from ..core.proposing.suggested import Suggested, Suggestion
 from ..core.searching.search import Progress
 from ..core.searching.what_if import WhatIf, what_ifs
 from ..core.treating.items import Item
@@ -190,9 +190,16 @@ class Question:
             judged,
             kept_of(v, raw, at.waters),
         )
+        found = replace(found, lines=tuple(map(self._named, found.lines)))
         if self.items or found.nothing_needed:
             return found
         return replace(found, unanswered=NOTHING_ON_SALE)
+
+    def _named(self, line: Suggested) -> Suggested:
+        """A line under an id by which it may be put into the visit: the same line, the same id."""
+        said = to_json(replace(line.option, id="", name=""))
+        id = uuid5(NAMESPACE_OID, f"{self.visit.id} {said.decode()}")
+        return replace(line, option=replace(line.option, id=str(id)))
 
     def said(self, worked: _T) -> _T:
         """What was worked out, in the units of the visit."""

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 from datetime import datetime, timedelta
-from typing import Any, NamedTuple
+from typing import Any, NamedTuple, cast
 from uuid import UUID
 
 from sqlalchemy.orm import Session
@@ -71,6 +71,27 @@ def put_sample(
                 keeping.change(db, who, other, {"data": {**other.data, "raw": False}})
     begun(db, who, visit)
     return keep_part(db, who, SampleRow, visit_id, id, data, version, "sample", "drawn")
+
+
+def kit_of(db: Session, who: Person, reading: UUID, key: str) -> Instrument:
+    """The firm's kit by its key: as it was where the reading is kept already, else as it is today.
+
+    Raises:
+        RuleError: the firm has no such kit.
+    """
+    row = store.find(db, ReadingRow, who.firm_id, reading)
+    made_with = None if row is None else row.data["instrument"]
+    if made_with is not None and made_with["id"] == key:
+        return cast(Instrument, load(Instrument, made_with))
+    found = store.instrument(db, who.firm_id, key)
+    if found is None:
+        raise RuleError(
+            "reading.kit",
+            f"Your firm has no kit “{key[:80]}”.",
+            "key",
+            "GET /api/instruments lists them, each with its id.",
+        )
+    return cast(Instrument, load(Instrument, found.data))
 
 
 def _raw_twice(other: SampleRow) -> RuleError:

@@ -16,7 +16,7 @@ from .keeping import note
 from .person import Person, manager_only, now
 from .signing_in import FORGOTTEN_AFTER, SEEN_EVERY, TooMany, place_of, token_hash
 
-SCOPES = ("read", "readings", "catalogue")
+SCOPES = ("read", "personal", "readings", "proposals", "catalogue")
 LONGEST_DAYS = 366
 MOST_TOKENS = 50
 MOST_A_MINUTE = 300  # requests of one token

@@ -15,7 +15,7 @@ export interface paths {
          * Download
          * @description All items on sale as one file.
          */
-        get: operations["download_api_catalogue_file_get"];
+        get: operations["catalogue_download"];
         put?: never;
         post?: never;
         delete?: never;
@@ -35,7 +35,7 @@ export interface paths {
          * Off Sale
          * @description Items that are off sale.
          */
-        get: operations["off_sale_api_catalogue_off_sale_get"];
+        get: operations["catalogue_off_sale"];
         put?: never;
         post?: never;
         delete?: never;
@@ -56,7 +56,7 @@ export interface paths {
          * Set On Sale
          * @description Take an item off sale, or put it back; says what still has it.
          */
-        put: operations["set_on_sale_api_catalogue__code__sale_put"];
+        put: operations["catalogue_set_on_sale"];
         post?: never;
         delete?: never;
         options?: never;
@@ -75,7 +75,7 @@ export interface paths {
          * Show Examples
          * @description How many of the items on sale are still the examples that a firm begins with.
          */
-        get: operations["show_examples_api_catalogue_examples_get"];
+        get: operations["catalogue_show_examples"];
         put?: never;
         post?: never;
         delete?: never;
@@ -97,7 +97,7 @@ export interface paths {
          * Take Examples Off
          * @description Take every example off sale, the firm's own items stay; managers only.
          */
-        post: operations["take_examples_off_api_catalogue_examples_take_off_post"];
+        post: operations["catalogue_take_examples_off"];
         delete?: never;
         options?: never;
         head?: never;
@@ -117,7 +117,7 @@ export interface paths {
          * Preview
          * @description What a file would do to the catalogue, before anything is stored.
          */
-        post: operations["preview_api_catalogue_preview_post"];
+        post: operations["catalogue_preview"];
         delete?: never;
         options?: never;
         head?: never;
@@ -138,7 +138,7 @@ export interface paths {
          * @description Store a file of items: all rows or none; managers only. ``on``: the revision that the preview
          *     told.
          */
-        post: operations["bring_in_api_catalogue_import_post"];
+        post: operations["catalogue_bring_in"];
         delete?: never;
         options?: never;
         head?: never;
@@ -156,7 +156,7 @@ export interface paths {
          * Suggest
          * @description Lines that no other beats, in one answer.
          */
-        get: operations["suggest_api_visits__id__suggest_get"];
+        get: operations["catalogue_suggest"];
         put?: never;
         post?: never;
         delete?: never;
@@ -176,7 +176,7 @@ export interface paths {
          * Suggest Stream
          * @description The same as server-sent events: how far the search is, then its answer.
          */
-        get: operations["suggest_stream_api_visits__id__suggest_stream_get"];
+        get: operations["catalogue_suggest_stream"];
         put?: never;
         post?: never;
         delete?: never;
@@ -196,7 +196,7 @@ export interface paths {
          * What If
          * @description A line under each change: two more people, a lower pH, the next size up.
          */
-        get: operations["what_if_api_visits__id__options__option_id__what_if_get"];
+        get: operations["catalogue_what_if"];
         put?: never;
         post?: never;
         delete?: never;
@@ -217,7 +217,7 @@ export interface paths {
          * @description What each demonstration shows and does not show, its steps and cautions, and what is not
          *     offered.
          */
-        get: operations["about_api_demonstrations_get"];
+        get: operations["demonstrations_about"];
         put?: never;
         post?: never;
         delete?: never;
@@ -238,7 +238,7 @@ export interface paths {
          * Keep
          * @description Keep a demonstration, or what was added to it.
          */
-        put: operations["keep_api_visits__id__demonstrations__demo_id__put"];
+        put: operations["demonstrations_keep"];
         post?: never;
         delete?: never;
         options?: never;
@@ -259,7 +259,7 @@ export interface paths {
          * Start Tasting
          * @description Draw the codes and orders of a blind tasting.
          */
-        post: operations["start_tasting_api_visits__id__tastings_post"];
+        post: operations["demonstrations_start_tasting"];
         delete?: never;
         options?: never;
         head?: never;
@@ -277,18 +277,18 @@ export interface paths {
          * Me
          * @description Who is signed in.
          */
-        get: operations["me_api_session_get"];
+        get: operations["session_me"];
         put?: never;
         /**
          * Sign In
          * @description Start a session; the cookie is not readable by scripts.
          */
-        post: operations["sign_in_api_session_post"];
+        post: operations["session_sign_in"];
         /**
          * Sign Out
          * @description End the session.
          */
-        delete: operations["sign_out_api_session_delete"];
+        delete: operations["session_sign_out"];
         options?: never;
         head?: never;
         patch?: never;
@@ -307,7 +307,7 @@ export interface paths {
          * Prove
          * @description Give the password again: prices, limits and people ask for it an hour after signing in.
          */
-        post: operations["prove_api_session_prove_post"];
+        post: operations["session_prove"];
         delete?: never;
         options?: never;
         head?: never;
@@ -327,7 +327,7 @@ export interface paths {
          * Password
          * @description One's own new password; all other sessions end.
          */
-        post: operations["password_api_session_password_post"];
+        post: operations["session_password"];
         delete?: never;
         options?: never;
         head?: never;
@@ -346,12 +346,12 @@ export interface paths {
          * Confirm Factor
          * @description Put it in force with its first code; codes for paper are shown this once.
          */
-        put: operations["confirm_factor_api_session_second_factor_put"];
+        put: operations["session_confirm_factor"];
         /**
          * Begin Factor
          * @description A second factor's secret and its picture, not in force until its first code.
          */
-        post: operations["begin_factor_api_session_second_factor_post"];
+        post: operations["session_begin_factor"];
         delete?: never;
         options?: never;
         head?: never;
@@ -371,7 +371,7 @@ export interface paths {
          * Factor Off
          * @description Take the second factor off, with the password.
          */
-        post: operations["factor_off_api_session_second_factor_off_post"];
+        post: operations["session_factor_off"];
         delete?: never;
         options?: never;
         head?: never;
@@ -389,7 +389,7 @@ export interface paths {
          * Every
          * @description Where this person is signed in.
          */
-        get: operations["every_api_session_all_get"];
+        get: operations["session_every"];
         put?: never;
         post?: never;
         delete?: never;
@@ -412,7 +412,7 @@ export interface paths {
          * End
          * @description End one of this person's sessions; one that is gone already is no error.
          */
-        delete: operations["end_api_session_all__id__delete"];
+        delete: operations["session_end"];
         options?: never;
         head?: never;
         patch?: never;
@@ -429,13 +429,13 @@ export interface paths {
          * Today
          * @description The visits of a day and of the week before.
          */
-        get: operations["today_api_visits_get"];
+        get: operations["visits_today"];
         put?: never;
         /**
          * Start
          * @description Start a visit to a new home; repeats are harmless.
          */
-        post: operations["start_api_visits_post"];
+        post: operations["visits_start"];
         delete?: never;
         options?: never;
         head?: never;
@@ -453,7 +453,7 @@ export interface paths {
          * Homes
          * @description Homes that were visited before, by a name or place.
          */
-        get: operations["homes_api_visits_homes_get"];
+        get: operations["visits_homes"];
         put?: never;
         post?: never;
         delete?: never;
@@ -475,7 +475,7 @@ export interface paths {
          * Again
          * @description Start another visit to the same home; repeats are harmless.
          */
-        post: operations["again_api_visits__id__again_post"];
+        post: operations["visits_again"];
         delete?: never;
         options?: never;
         head?: never;
@@ -496,7 +496,7 @@ export interface paths {
          * @description Bring a visit file in, all or nothing; ``rules=file`` lets the file's settings and limits
          *     hold, for managers.
          */
-        post: operations["bring_in_api_visits_import_post"];
+        post: operations["visits_bring_in"];
         delete?: never;
         options?: never;
         head?: never;
@@ -515,7 +515,7 @@ export interface paths {
          * @description A visit with everything worked out; ``units`` shows it in others than the visit’s own,
          *     ``language`` says what faces the customer in theirs.
          */
-        get: operations["open_visit_api_visits__id__get"];
+        get: operations["visits_open_visit"];
         put?: never;
         post?: never;
         delete?: never;
@@ -525,7 +525,7 @@ export interface paths {
          * Change
          * @description Change fields of a visit on top of a version.
          */
-        patch: operations["change_api_visits__id__patch"];
+        patch: operations["visits_change"];
         trace?: never;
     };
     "/api/visits/{id}/plan": {
@@ -540,7 +540,7 @@ export interface paths {
          * Plan
          * @description Move a visit, or give it to another consultant, while nothing was read at it.
          */
-        put: operations["plan_api_visits__id__plan_put"];
+        put: operations["visits_plan"];
         post?: never;
         delete?: never;
         options?: never;
@@ -560,7 +560,7 @@ export interface paths {
          * Close
          * @description Close a visit that is not made, with the reason; or take that back.
          */
-        put: operations["close_api_visits__id__close_put"];
+        put: operations["visits_close"];
         post?: never;
         delete?: never;
         options?: never;
@@ -580,7 +580,7 @@ export interface paths {
          * Terms
          * @description Judge a visit by the firm's prices, taxes and limits of today from now on.
          */
-        put: operations["terms_api_visits__id__terms_put"];
+        put: operations["visits_terms"];
         post?: never;
         delete?: never;
         options?: never;
@@ -600,7 +600,7 @@ export interface paths {
          * Change Home
          * @description Change customer and home on top of a version.
          */
-        put: operations["change_home_api_visits__id__home_put"];
+        put: operations["visits_change_home"];
         post?: never;
         delete?: never;
         options?: never;
@@ -620,7 +620,7 @@ export interface paths {
          * Put Sample
          * @description Draw a glass or change what is written of it; readings go their own way.
          */
-        put: operations["put_sample_api_visits__id__samples__sample_id__put"];
+        put: operations["visits_put_sample"];
         post?: never;
         delete?: never;
         options?: never;
@@ -640,7 +640,28 @@ export interface paths {
          * Put Reading
          * @description Keep a reading; sent twice it is one reading.
          */
-        put: operations["put_reading_api_visits__id__samples__sample_id__readings__reading_id__put"];
+        put: operations["visits_put_reading"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/samples/{sample_id}/readings/{reading_id}/with/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Reading With
+         * @description Keep a reading made with one of the firm's kits, as the kit is today; sent twice it is one
+         *     reading.
+         */
+        put: operations["visits_put_reading_with"];
         post?: never;
         delete?: never;
         options?: never;
@@ -661,7 +682,7 @@ export interface paths {
          * Strike
          * @description Strike a reading through; it stays on record.
          */
-        post: operations["strike_api_visits__id__readings__reading_id__strike_post"];
+        post: operations["visits_strike"];
         delete?: never;
         options?: never;
         head?: never;
@@ -681,7 +702,7 @@ export interface paths {
          * Strike Unreadable
          * @description Take out a part that cannot be read any more; the audit keeps what it said.
          */
-        post: operations["strike_unreadable_api_visits__id__unreadable__part___part_id__strike_post"];
+        post: operations["visits_strike_unreadable"];
         delete?: never;
         options?: never;
         head?: never;
@@ -700,13 +721,13 @@ export interface paths {
          * Put Option
          * @description Add or change a line.
          */
-        put: operations["put_option_api_visits__id__options__option_id__put"];
+        put: operations["visits_put_option"];
         post?: never;
         /**
          * Drop Option
          * @description Take a line away.
          */
-        delete: operations["drop_option_api_visits__id__options__option_id__delete"];
+        delete: operations["visits_drop_option"];
         options?: never;
         head?: never;
         patch?: never;
@@ -724,7 +745,7 @@ export interface paths {
          * @description The options side by side, with their costs over several horizons and the band of low and high
          *     use; at low, expected or high use.
          */
-        get: operations["comparison_api_visits__id__comparison_get"];
+        get: operations["visits_comparison"];
         put?: never;
         post?: never;
         delete?: never;
@@ -744,7 +765,7 @@ export interface paths {
          * Rented
          * @description Items of the options that the firm lets: bought, rented and rented to own, over a horizon.
          */
-        get: operations["rented_api_visits__id__renting_get"];
+        get: operations["visits_rented"];
         put?: never;
         post?: never;
         delete?: never;
@@ -764,7 +785,7 @@ export interface paths {
          * Card
          * @description A card to leave in the house: what was read, what is set by it, what is next.
          */
-        get: operations["card_api_visits__id__card_get"];
+        get: operations["visits_card"];
         put?: never;
         post?: never;
         delete?: never;
@@ -784,7 +805,7 @@ export interface paths {
          * Appliance
          * @description One appliance's card: what this water sets on it, and what hardness is worth there.
          */
-        get: operations["appliance_api_visits__id__appliances__kind__get"];
+        get: operations["visits_appliance"];
         put?: never;
         post?: never;
         delete?: never;
@@ -804,7 +825,7 @@ export interface paths {
          * Steps
          * @description The steps of a line before it is sold: fitting, changes, disinfection and seasons.
          */
-        get: operations["steps_api_visits__id__options__option_id__steps_get"];
+        get: operations["visits_steps"];
         put?: never;
         post?: never;
         delete?: never;
@@ -824,7 +845,7 @@ export interface paths {
          * Pair
          * @description Two glasses held against each other.
          */
-        get: operations["pair_api_visits__id__pair_get"];
+        get: operations["visits_pair"];
         put?: never;
         post?: never;
         delete?: never;
@@ -844,7 +865,7 @@ export interface paths {
          * Download
          * @description The visit as one file.
          */
-        get: operations["download_api_visits__id__file_get"];
+        get: operations["visits_download"];
         put?: never;
         post?: never;
         delete?: never;
@@ -864,7 +885,7 @@ export interface paths {
          * Instruments
          * @description Kits and meters of the firm.
          */
-        get: operations["instruments_api_instruments_get"];
+        get: operations["kits_instruments"];
         put?: never;
         post?: never;
         delete?: never;
@@ -885,7 +906,7 @@ export interface paths {
          * @description How the firm's instruments did in their standards; those never checked in one are left
          *     out.
          */
-        get: operations["drift_api_instruments_drift_get"];
+        get: operations["kits_drift"];
         put?: never;
         post?: never;
         delete?: never;
@@ -906,7 +927,7 @@ export interface paths {
          * Put Check
          * @description Keep a check of an instrument; the same again changes nothing.
          */
-        put: operations["put_check_api_instruments__key__checks__check_id__put"];
+        put: operations["kits_put_check"];
         post?: never;
         delete?: never;
         options?: never;
@@ -925,7 +946,7 @@ export interface paths {
          * Catalogue
          * @description Items of the firm that are on sale.
          */
-        get: operations["catalogue_api_catalogue_get"];
+        get: operations["kits_catalogue"];
         put?: never;
         post?: never;
         delete?: never;
@@ -945,7 +966,7 @@ export interface paths {
          * Reference
          * @description Signs, analytes, and what a visit looks for.
          */
-        get: operations["reference_api_reference_get"];
+        get: operations["kits_reference"];
         put?: never;
         post?: never;
         delete?: never;
@@ -965,7 +986,7 @@ export interface paths {
          * Kinds
          * @description Kinds of laboratory samples: bottle, holding time, drawing steps.
          */
-        get: operations["kinds_api_laboratory_kinds_get"];
+        get: operations["laboratory_kinds"];
         put?: never;
         post?: never;
         delete?: never;
@@ -986,7 +1007,7 @@ export interface paths {
          * @description How a bottle of each kind fares that is drawn at a time and goes by post, by the firm's own
          *     cut-off; ``at`` with its offset, for the post keeps the clock of the place.
          */
-        get: operations["by_post_api_laboratory_posting_get"];
+        get: operations["laboratory_by_post"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1007,7 +1028,7 @@ export interface paths {
          * Put
          * @description Write a bottle down, or move its chain on.
          */
-        put: operations["put_api_visits__id__lab_samples__lab_id__put"];
+        put: operations["laboratory_put"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1028,7 +1049,7 @@ export interface paths {
          * Preview
          * @description What a results file says, row by row, before anything is stored.
          */
-        post: operations["preview_api_laboratory_preview_post"];
+        post: operations["laboratory_preview"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1049,7 +1070,7 @@ export interface paths {
          * @description Store a results file as readings of a sample: all rows or none, but for those left out by
          *     choice.
          */
-        post: operations["bring_api_visits__id__samples__sample_id__lab_results_post"];
+        post: operations["laboratory_bring"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1068,7 +1089,7 @@ export interface paths {
          * @description The display of the meter on the wire, as server-sent events; a dropped stream goes on where
          *     it was.
          */
-        get: operations["meter_api_visits__id__standins_meter__sample_id__get"];
+        get: operations["stand_ins_meter"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1088,7 +1109,7 @@ export interface paths {
          * Colorimeter
          * @description One number of the colorimeter.
          */
-        get: operations["colorimeter_api_visits__id__standins_colorimeter__sample_id___analyte__get"];
+        get: operations["stand_ins_colorimeter"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1108,7 +1129,7 @@ export interface paths {
          * Laboratory
          * @description The simulated laboratory's report on a bottle, as CSV.
          */
-        get: operations["laboratory_api_visits__id__standins_laboratory__lab_id__get"];
+        get: operations["stand_ins_laboratory"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1128,12 +1149,12 @@ export interface paths {
          * Show
          * @description The firm's settings and rules.
          */
-        get: operations["show_api_firm_get"];
+        get: operations["firm_show"];
         /**
          * Change
          * @description Change settings and rules; managers only.
          */
-        put: operations["change_api_firm_put"];
+        put: operations["firm_change"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1154,7 +1175,7 @@ export interface paths {
          * Answer Limit
          * @description Take a published limit that changed, or keep the firm's own; managers only.
          */
-        post: operations["answer_limit_api_firm_limits__limit__post"];
+        post: operations["firm_answer_limit"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1173,7 +1194,7 @@ export interface paths {
          * Put Kit
          * @description Add or change a kit; managers only.
          */
-        put: operations["put_kit_api_instruments__key__put"];
+        put: operations["firm_put_kit"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1193,7 +1214,7 @@ export interface paths {
          * Change Owner
          * @description A home has a new owner from a day on: its history stays, links and open offers end.
          */
-        put: operations["change_owner_api_homes__id__owner_put"];
+        put: operations["logbook_change_owner"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1214,7 +1235,7 @@ export interface paths {
          * Erase Former
          * @description Erase those who owned a home before.
          */
-        post: operations["erase_former_api_homes__id__former_erase_post"];
+        post: operations["logbook_erase_former"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1233,7 +1254,7 @@ export interface paths {
          * Put People
          * @description Say who is at a home, each with their part, language and whether they may be reminded.
          */
-        put: operations["put_people_api_homes__id__people_put"];
+        put: operations["logbook_put_people"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1254,7 +1275,7 @@ export interface paths {
          * Merge
          * @description Make two homes one; it can be undone within a day.
          */
-        post: operations["merge_api_homes__id__merge_post"];
+        post: operations["logbook_merge"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1274,7 +1295,7 @@ export interface paths {
          * Unmerge
          * @description Take it back that a home turned out to be another.
          */
-        post: operations["unmerge_api_homes__id__unmerge_post"];
+        post: operations["logbook_unmerge"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1292,7 +1313,7 @@ export interface paths {
          * Elsewhere
          * @description Homes of a name that colleagues look after: their place alone.
          */
-        get: operations["elsewhere_api_homes_elsewhere_get"];
+        get: operations["logbook_elsewhere"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1314,7 +1335,7 @@ export interface paths {
          * Ask
          * @description Ask for a home that a colleague looks after.
          */
-        post: operations["ask_api_homes__id__ask_post"];
+        post: operations["logbook_ask"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1334,7 +1355,7 @@ export interface paths {
          * Give
          * @description Give a home to who asks for it, or do not.
          */
-        post: operations["give_api_homes__id__give_post"];
+        post: operations["logbook_give"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1352,13 +1373,13 @@ export interface paths {
          * Links
          * @description Links to a proposal; their addresses were shown when they were made.
          */
-        get: operations["links_api_proposals__id__links_get"];
+        get: operations["sharing_links"];
         put?: never;
         /**
          * Make Link
          * @description Make a link that expires; its address is in this answer and nowhere else.
          */
-        post: operations["make_link_api_proposals__id__links_post"];
+        post: operations["sharing_make_link"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1379,7 +1400,7 @@ export interface paths {
          * Revoke
          * @description Make a link worthless at once.
          */
-        delete: operations["revoke_api_links__id__delete"];
+        delete: operations["sharing_revoke"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1398,7 +1419,7 @@ export interface paths {
          * Mail
          * @description Mail a proposal's link; the stand-in keeps it in the outbox.
          */
-        post: operations["mail_api_proposals__id__mail_post"];
+        post: operations["sharing_mail"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1416,7 +1437,7 @@ export interface paths {
          * Outbox
          * @description Messages that went out, the latest first.
          */
-        get: operations["outbox_api_outbox_get"];
+        get: operations["sharing_outbox"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1438,7 +1459,7 @@ export interface paths {
          * Answered
          * @description Say that a question was answered, as by telephone.
          */
-        post: operations["answered_api_outbox__id__answered_post"];
+        post: operations["sharing_answered"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1456,7 +1477,7 @@ export interface paths {
          * Costs
          * @description The cost schedule of every option, as it was frozen.
          */
-        get: operations["costs_api_proposals__id__costs_csv_get"];
+        get: operations["sharing_costs"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1477,7 +1498,7 @@ export interface paths {
          * @description When filters, lamps and media of the recommended line fall due, from the day of
          *     installing.
          */
-        get: operations["calendar_api_proposals__id__calendar_ics_get"];
+        get: operations["sharing_calendar"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1497,7 +1518,7 @@ export interface paths {
          * Readings
          * @description Every reading of a visit with its range.
          */
-        get: operations["readings_api_visits__id__readings_csv_get"];
+        get: operations["sharing_readings"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1517,7 +1538,7 @@ export interface paths {
          * Offered
          * @description A proposal for whoever holds its link: read-only, and nothing else; in their language.
          */
-        get: operations["offered_api_offered__token__get"];
+        get: operations["sharing_offered"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1539,7 +1560,7 @@ export interface paths {
          * Ask
          * @description A question, or the wish for a visit, to the firm; repeats are harmless.
          */
-        post: operations["ask_api_offered__token__ask_post"];
+        post: operations["sharing_ask"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1560,7 +1581,7 @@ export interface paths {
          * @description Accept the proposal as it was shown, with a drawn signature or the name typed in its place;
          *     repeats are harmless.
          */
-        post: operations["accept_api_offered__token__accept_post"];
+        post: operations["sharing_accept"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1578,7 +1599,7 @@ export interface paths {
          * Offered Pdf
          * @description The same as a PDF.
          */
-        get: operations["offered_pdf_api_offered__token__pdf_get"];
+        get: operations["sharing_offered_pdf"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1600,7 +1621,7 @@ export interface paths {
          * Make
          * @description The job of an accepted proposal; asked for twice it is one.
          */
-        post: operations["make_api_proposals__id__job_post"];
+        post: operations["jobs_make"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1620,7 +1641,7 @@ export interface paths {
          * Take Into Care
          * @description Take equipment that others fitted into care; asked for twice it is one.
          */
-        post: operations["take_into_care_api_visits__id__care_post"];
+        post: operations["jobs_take_into_care"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1638,7 +1659,7 @@ export interface paths {
          * Listed
          * @description Jobs, those without a day first.
          */
-        get: operations["listed_api_jobs_get"];
+        get: operations["jobs_listed"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1658,7 +1679,7 @@ export interface paths {
          * Due
          * @description What falls due up to a day (four weeks from today when none is said), the earliest first.
          */
-        get: operations["due_api_due_get"];
+        get: operations["jobs_due"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1679,7 +1700,7 @@ export interface paths {
          * @description What waits beside the parts: bottles, kits, proposals that run out, water to be tested again,
          *     messages that failed.
          */
-        get: operations["waits_api_waiting_get"];
+        get: operations["jobs_waits"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1699,7 +1720,7 @@ export interface paths {
          * Show
          * @description A job.
          */
-        get: operations["show_api_jobs__id__get"];
+        get: operations["jobs_show"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1720,7 +1741,7 @@ export interface paths {
          * Plan
          * @description Say when it is done, and by whom.
          */
-        put: operations["plan_api_jobs__id__plan_put"];
+        put: operations["jobs_plan"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1739,7 +1760,7 @@ export interface paths {
          * Fitters
          * @description Who can be planned for a job.
          */
-        get: operations["fitters_api_fitters_get"];
+        get: operations["jobs_fitters"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1761,7 +1782,7 @@ export interface paths {
          * End
          * @description End a job, with the reason: cancelled before it was fitted, or taken out since.
          */
-        post: operations["end_api_jobs__id__end_post"];
+        post: operations["jobs_end"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1781,7 +1802,7 @@ export interface paths {
          * Reopen
          * @description Open a job again that ended, or was proved.
          */
-        post: operations["reopen_api_jobs__id__reopen_post"];
+        post: operations["jobs_reopen"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1800,7 +1821,7 @@ export interface paths {
          * Plumbing
          * @description Say what holds water in the home.
          */
-        put: operations["plumbing_api_jobs__id__plumbing_put"];
+        put: operations["jobs_plumbing"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1820,7 +1841,7 @@ export interface paths {
          * Fitted
          * @description Say on which day it went into use.
          */
-        put: operations["fitted_api_jobs__id__fitted_put"];
+        put: operations["jobs_fitted"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1841,7 +1862,7 @@ export interface paths {
          * Tick
          * @description Tick a step, leave it out with a reason, or take the tick back.
          */
-        post: operations["tick_api_jobs__id__ticks_post"];
+        post: operations["jobs_tick"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1860,7 +1881,7 @@ export interface paths {
          * Put Proof
          * @description Keep a reading behind the fitted line.
          */
-        put: operations["put_proof_api_jobs__id__proofs__reading_id__put"];
+        put: operations["jobs_put_proof"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1881,7 +1902,7 @@ export interface paths {
          * Strike Proof
          * @description Strike a reading; it stays on record.
          */
-        post: operations["strike_proof_api_jobs__id__proofs__reading_id__strike_post"];
+        post: operations["jobs_strike_proof"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1900,13 +1921,13 @@ export interface paths {
          * Put Change
          * @description Keep that a part was changed; its next day moves.
          */
-        put: operations["put_change_api_jobs__id__changes__change_id__put"];
+        put: operations["jobs_put_change"];
         post?: never;
         /**
          * Drop Change
          * @description Take a change back.
          */
-        delete: operations["drop_change_api_jobs__id__changes__change_id__delete"];
+        delete: operations["jobs_drop_change"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1924,13 +1945,13 @@ export interface paths {
          * Put Move
          * @description Keep what became of a piece: swapped, taken out, returned, or bought out of its rent.
          */
-        put: operations["put_move_api_jobs__id__moves__move_id__put"];
+        put: operations["jobs_put_move"];
         post?: never;
         /**
          * Drop Move
          * @description Take back what became of a piece.
          */
-        delete: operations["drop_move_api_jobs__id__moves__move_id__delete"];
+        delete: operations["jobs_drop_move"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1948,13 +1969,13 @@ export interface paths {
          * Put Gauge
          * @description Keep what was read at a part, a lamp’s days or what is left of a bed; its next day moves.
          */
-        put: operations["put_gauge_api_jobs__id__gauges__gauge_id__put"];
+        put: operations["jobs_put_gauge"];
         post?: never;
         /**
          * Drop Gauge
          * @description Take a reading at a part back.
          */
-        delete: operations["drop_gauge_api_jobs__id__gauges__gauge_id__delete"];
+        delete: operations["jobs_drop_gauge"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1972,7 +1993,7 @@ export interface paths {
          * Put Follow Up
          * @description Open what a short result leads to, or close it.
          */
-        put: operations["put_follow_up_api_jobs__id__follow_ups__follow_id__put"];
+        put: operations["jobs_put_follow_up"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1991,7 +2012,7 @@ export interface paths {
          * Found
          * @description Homes by name, house or place, a page at a time.
          */
-        get: operations["found_api_homes_get"];
+        get: operations["logbook_found"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2011,7 +2032,7 @@ export interface paths {
          * Table
          * @description The same homes as a table, all of them.
          */
-        get: operations["table_api_homes_table_csv_get"];
+        get: operations["logbook_table"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2033,7 +2054,7 @@ export interface paths {
          * Look
          * @description Old notes as CSV: what becomes of every row; nothing is stored.
          */
-        post: operations["look_api_homes_preview_post"];
+        post: operations["logbook_look"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2053,7 +2074,7 @@ export interface paths {
          * Bring In
          * @description Old notes as CSV, all or nothing; the same file again changes nothing. Managers only.
          */
-        post: operations["bring_in_api_homes_import_post"];
+        post: operations["logbook_bring_in"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2071,7 +2092,7 @@ export interface paths {
          * Years
          * @description A home over the years: its readings, and what changed at it.
          */
-        get: operations["years_api_homes__id__years_get"];
+        get: operations["logbook_years"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2092,7 +2113,7 @@ export interface paths {
          * Put Note
          * @description Say why something changed at a home; the same again changes nothing.
          */
-        put: operations["put_note_api_homes__id__notes__note_id__put"];
+        put: operations["logbook_put_note"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2113,7 +2134,7 @@ export interface paths {
          * Close Case
          * @description Close a complaint or warranty case with what came of it, or take that back.
          */
-        post: operations["close_case_api_homes__id__notes__note_id__close_post"];
+        post: operations["logbook_close_case"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2133,7 +2154,7 @@ export interface paths {
          * Strike Note
          * @description Strike a note with its reason, or take that back; it stays on record.
          */
-        post: operations["strike_note_api_homes__id__notes__note_id__strike_post"];
+        post: operations["logbook_strike_note"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2153,7 +2174,7 @@ export interface paths {
          * Contact
          * @description A contact card (vCard) read; nothing is stored.
          */
-        post: operations["contact_api_homes_contact_post"];
+        post: operations["logbook_contact"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2171,7 +2192,7 @@ export interface paths {
          * Track
          * @description How the firm's promises were kept, and dissolved matter against hardness of its waters.
          */
-        get: operations["track_api_track_get"];
+        get: operations["logbook_track"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2191,7 +2212,7 @@ export interface paths {
          * More
          * @description How long the firm's parts really lasted, and what became of its proposals.
          */
-        get: operations["more_api_track_more_get"];
+        get: operations["logbook_more"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2211,7 +2232,7 @@ export interface paths {
          * Behind
          * @description The jobs behind one line of the record: of one item, or of several.
          */
-        get: operations["behind_api_track_jobs_get"];
+        get: operations["logbook_behind"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2231,7 +2252,7 @@ export interface paths {
          * Behind Waters
          * @description The visits whose raw waters are drawn, dissolved matter against hardness.
          */
-        get: operations["behind_waters_api_track_waters_get"];
+        get: operations["logbook_behind_waters"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2251,7 +2272,7 @@ export interface paths {
          * Behind Part
          * @description The jobs at which a part was changed.
          */
-        get: operations["behind_part_api_track_parts_get"];
+        get: operations["logbook_behind_part"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2271,7 +2292,7 @@ export interface paths {
          * Behind Outcome
          * @description The proposals of one quarter that stand so.
          */
-        get: operations["behind_outcome_api_track_proposals_get"];
+        get: operations["logbook_behind_outcome"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2291,7 +2312,7 @@ export interface paths {
          * Monday
          * @description Who is where, what was sold and is owed, what was forgotten; of the month of a day.
          */
-        get: operations["monday_api_monday_get"];
+        get: operations["monday_monday"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2311,7 +2332,7 @@ export interface paths {
          * Behind
          * @description The lines behind one number, for a spreadsheet.
          */
-        get: operations["behind_api_monday__what__csv_get"];
+        get: operations["monday_behind"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2331,14 +2352,14 @@ export interface paths {
          * Listed
          * @description One's own calendars; their addresses were shown when they were made.
          */
-        get: operations["listed_api_feeds_get"];
+        get: operations["calendars_listed"];
         put?: never;
         /**
          * Make
          * @description A calendar of one's own round, or of a home; its address is in this answer and nowhere
          *     else.
          */
-        post: operations["make_api_feeds_post"];
+        post: operations["calendars_make"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2359,7 +2380,7 @@ export interface paths {
          * Revoke
          * @description Make a calendar's address worthless at once.
          */
-        delete: operations["revoke_api_feeds__id__delete"];
+        delete: operations["calendars_revoke"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2376,7 +2397,7 @@ export interface paths {
          * Read
          * @description The calendar behind an address, for a calendar program; read-only, and nothing else.
          */
-        get: operations["read_api_feed__token__get"];
+        get: operations["calendars_read"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2397,7 +2418,7 @@ export interface paths {
          * Note Payment
          * @description Note a payment that was received; a repeat changes nothing.
          */
-        put: operations["note_payment_api_proposals__id__payments__payment_id__put"];
+        put: operations["proposals_note_payment"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2418,7 +2439,7 @@ export interface paths {
          * Strike Payment
          * @description Strike a payment that was noted by mistake; it stays on record.
          */
-        post: operations["strike_payment_api_proposals__id__payments__payment_id__strike_post"];
+        post: operations["proposals_strike_payment"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2436,7 +2457,7 @@ export interface paths {
          * Draft
          * @description Reasons to begin with: the tool's draft, and one's own words of the revision before.
          */
-        get: operations["draft_api_visits__id__draft_get"];
+        get: operations["proposals_draft"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2458,7 +2479,7 @@ export interface paths {
          * Make
          * @description Write a proposal, or its next revision.
          */
-        post: operations["make_api_visits__id__proposals_post"];
+        post: operations["proposals_make"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2476,7 +2497,7 @@ export interface paths {
          * Show
          * @description A proposal as it was written, or as it is said in the customer's language.
          */
-        get: operations["show_api_proposals__id__get"];
+        get: operations["proposals_show"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2498,7 +2519,7 @@ export interface paths {
          * Decide
          * @description Present, accept, decline, withdraw, or cancel what was signed.
          */
-        post: operations["decide_api_proposals__id___to__post"];
+        post: operations["proposals_decide"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2517,7 +2538,7 @@ export interface paths {
          * Extend
          * @description Give it a later last day.
          */
-        put: operations["extend_api_proposals__id__until_put"];
+        put: operations["proposals_extend"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2537,7 +2558,7 @@ export interface paths {
          * Correct
          * @description Note a correction beside its signature.
          */
-        put: operations["correct_api_proposals__id__correction_put"];
+        put: operations["proposals_correct"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2556,7 +2577,7 @@ export interface paths {
          * Pdf
          * @description The proposal as a PDF, in the customer's language.
          */
-        get: operations["pdf_api_proposals__id__pdf_get"];
+        get: operations["proposals_pdf"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2576,7 +2597,7 @@ export interface paths {
          * Give Out
          * @description Everything kept of the customer of a visit, as one file.
          */
-        get: operations["give_out_api_visits__id__personal_data_get"];
+        get: operations["personal_data_give_out"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2599,7 +2620,7 @@ export interface paths {
          * @description Take the person out of everything kept of this home; proposals stay without them. Managers
          *     only.
          */
-        post: operations["erase_api_visits__id__erase_post"];
+        post: operations["personal_data_erase"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2617,13 +2638,13 @@ export interface paths {
          * Listed
          * @description One's own passkeys, the latest first.
          */
-        get: operations["listed_api_session_passkeys_get"];
+        get: operations["session_listed"];
         put?: never;
         /**
          * Add
          * @description Keep a new passkey, with what the device answered.
          */
-        post: operations["add_api_session_passkeys_post"];
+        post: operations["session_add"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2643,7 +2664,7 @@ export interface paths {
          * Begin
          * @description Begin a new passkey, with the password: what the device is to be asked with.
          */
-        post: operations["begin_api_session_passkeys_options_post"];
+        post: operations["session_begin"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2664,7 +2685,7 @@ export interface paths {
          * Remove
          * @description Remove one of one's own passkeys; one that is gone already is no error.
          */
-        delete: operations["remove_api_session_passkeys__id__delete"];
+        delete: operations["session_remove"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2683,7 +2704,7 @@ export interface paths {
          * Offered
          * @description Begin signing in with a passkey: what the device is to be asked with.
          */
-        post: operations["offered_api_session_passkey_options_post"];
+        post: operations["session_offered"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2700,10 +2721,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Sign In
+         * Sign In By Passkey
          * @description Start a session with a passkey; it stands for password and second factor.
          */
-        post: operations["sign_in_api_session_passkey_post"];
+        post: operations["session_sign_in_by_passkey"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2721,7 +2742,7 @@ export interface paths {
          * Listed
          * @description Everybody of the firm, a page at a time, and open invitations; managers only.
          */
-        get: operations["listed_api_people_get"];
+        get: operations["people_listed"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2743,7 +2764,7 @@ export interface paths {
          * Invite
          * @description Invite somebody; repeats are harmless.
          */
-        post: operations["invite_api_people_invitations_post"];
+        post: operations["people_invite"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2764,7 +2785,7 @@ export interface paths {
          * Revoke
          * @description Make an invitation worthless.
          */
-        delete: operations["revoke_api_people_invitations__id__delete"];
+        delete: operations["people_revoke"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2782,7 +2803,7 @@ export interface paths {
          * Change
          * @description Change somebody's name or role, on top of a version.
          */
-        put: operations["change_api_people__id__put"];
+        put: operations["people_change"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2803,7 +2824,7 @@ export interface paths {
          * Take Out
          * @description Take somebody out: all that is open ends at once, their visits go to another.
          */
-        post: operations["take_out_api_people__id__take_out_post"];
+        post: operations["people_take_out"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2823,7 +2844,7 @@ export interface paths {
          * Let In
          * @description Let somebody in again.
          */
-        post: operations["let_in_api_people__id__let_in_post"];
+        post: operations["people_let_in"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2843,7 +2864,7 @@ export interface paths {
          * New Password
          * @description Let somebody who forgot their password choose a new one; repeats are harmless.
          */
-        post: operations["new_password_api_people__id__new_password_post"];
+        post: operations["people_new_password"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2863,7 +2884,7 @@ export interface paths {
          * Look
          * @description Who is invited by a code.
          */
-        post: operations["look_api_join_look_post"];
+        post: operations["people_look"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2883,7 +2904,7 @@ export interface paths {
          * Join
          * @description Choose a password with a code; the code works once. Then sign in.
          */
-        post: operations["join_api_join_post"];
+        post: operations["people_join"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2904,7 +2925,7 @@ export interface paths {
          * @description Ask for a new password by mail; the answer is the same whoever the address is, and comes
          *     before anybody is looked for.
          */
-        post: operations["forgotten_api_session_forgotten_post"];
+        post: operations["people_forgotten"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2922,13 +2943,13 @@ export interface paths {
          * Listed Tokens
          * @description The firm's tokens for scripts; managers only.
          */
-        get: operations["listed_tokens_api_tokens_get"];
+        get: operations["people_listed_tokens"];
         put?: never;
         /**
          * Make Token
          * @description A new token; it is in this answer and nowhere else.
          */
-        post: operations["make_token_api_tokens_post"];
+        post: operations["people_make_token"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2949,7 +2970,7 @@ export interface paths {
          * Revoke Token
          * @description Make a token worthless at once.
          */
-        delete: operations["revoke_token_api_tokens__id__delete"];
+        delete: operations["people_revoke_token"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2966,7 +2987,7 @@ export interface paths {
          * Page
          * @description A page of the trail, the latest first; ``before``: the ``next`` of the page before.
          */
-        get: operations["page_api_audit_get"];
+        get: operations["audit_page"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2986,7 +3007,7 @@ export interface paths {
          * Table
          * @description The same as a table, the latest 100,000 lines at most.
          */
-        get: operations["table_api_audit_table_csv_get"];
+        get: operations["audit_table"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3006,7 +3027,7 @@ export interface paths {
          * Pictures
          * @description Pictures of a visit, the first taken first.
          */
-        get: operations["pictures_api_visits__id__pictures_get"];
+        get: operations["files_pictures"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3026,19 +3047,19 @@ export interface paths {
          * Picture
          * @description A picture of a visit.
          */
-        get: operations["picture_api_visits__id__pictures__file_id__get"];
+        get: operations["files_picture"];
         /**
          * Put Picture
          * @description Keep a photograph of a reading or a step (JPEG, PNG or WebP): made small, upright, and
          *     without what it says of place, time and camera. The same again is one.
          */
-        put: operations["put_picture_api_visits__id__pictures__file_id__put"];
+        put: operations["files_put_picture"];
         post?: never;
         /**
          * Drop Picture
          * @description Take a picture away for good; the audit keeps that it was there.
          */
-        delete: operations["drop_picture_api_visits__id__pictures__file_id__delete"];
+        delete: operations["files_drop_picture"];
         options?: never;
         head?: never;
         patch?: never;
@@ -3055,7 +3076,7 @@ export interface paths {
          * Certificates
          * @description Documents of the certificates of all items.
          */
-        get: operations["certificates_api_certificates_get"];
+        get: operations["files_certificates"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3075,19 +3096,19 @@ export interface paths {
          * Certificate
          * @description A certificate's document.
          */
-        get: operations["certificate_api_certificates__file_id__get"];
+        get: operations["files_certificate"];
         /**
          * Put Certificate
          * @description Attach a certificate's document (PDF, or a photograph) to an item that claims it. Managers
          *     only. The same again is one.
          */
-        put: operations["put_certificate_api_certificates__file_id__put"];
+        put: operations["files_put_certificate"];
         post?: never;
         /**
          * Drop Certificate
          * @description Take a certificate's document away. Managers only.
          */
-        delete: operations["drop_certificate_api_certificates__file_id__delete"];
+        delete: operations["files_drop_certificate"];
         options?: never;
         head?: never;
         patch?: never;
@@ -12895,6 +12916,40 @@ export interface components {
             working: components["schemas"]["Working"];
         };
         /**
+         * ReadingWith
+         * @description A reading made with a kit of the firm, which the address names.
+         */
+        ReadingWith: {
+            /**
+             * Id
+             * @description its own id, by which it is asked for and changed
+             */
+            id: string;
+            /**
+             * Observation
+             * @description what was seen, by its method, before anything is worked out
+             */
+            observation: components["schemas"]["MeterDisplays"] | components["schemas"]["DropCount"] | components["schemas"]["PadMatch"] | components["schemas"]["OneDisplay"] | components["schemas"]["BucketRuns"] | components["schemas"]["LaboratoryResult"] | components["schemas"]["CupsSeen"] | components["schemas"]["Noticed"];
+            /**
+             * Made At
+             * Format: date-time
+             * @description when it was made, by the clock of whoever made it
+             */
+            made_at: string;
+            /**
+             * By
+             * @description who did it
+             * @default
+             */
+            by: string;
+            /**
+             * Note
+             * @description a remark in the consultant's own words
+             * @default
+             */
+            note: string;
+        };
+        /**
          * Ready
          * @description A demonstration as this visit stands.
          *
@@ -15885,7 +15940,7 @@ export interface components {
              * Scopes
              * @description what the token opens
              */
-            scopes: ("read" | "readings" | "catalogue")[];
+            scopes: ("read" | "personal" | "readings" | "proposals" | "catalogue")[];
             /**
              * Days
              * @description how many days the token holds
@@ -15930,7 +15985,7 @@ export interface components {
              * Scopes
              * @description what the token opens
              */
-            scopes: ("read" | "readings" | "catalogue")[];
+            scopes: ("read" | "personal" | "readings" | "proposals" | "catalogue")[];
             /**
              * Made At
              * Format: date-time
@@ -17967,7 +18022,7 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    download_api_catalogue_file_get: {
+    catalogue_download: {
         parameters: {
             query?: {
                 /** @description In which form the catalogue is written. */
@@ -17989,15 +18044,6 @@ export interface operations {
                     "text/csv": string;
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -18009,51 +18055,6 @@ export interface operations {
             };
             /** @description Not allowed, or the password is wanted again. */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -18090,7 +18091,7 @@ export interface operations {
             };
         };
     };
-    off_sale_api_catalogue_off_sale_get: {
+    catalogue_off_sale: {
         parameters: {
             query?: {
                 /**
@@ -18121,15 +18122,6 @@ export interface operations {
                     "application/json": components["schemas"]["OffSale"][];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -18141,51 +18133,6 @@ export interface operations {
             };
             /** @description Not allowed, or the password is wanted again. */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -18222,7 +18169,7 @@ export interface operations {
             };
         };
     };
-    set_on_sale_api_catalogue__code__sale_put: {
+    catalogue_set_on_sale: {
         parameters: {
             query?: never;
             header?: never;
@@ -18291,15 +18238,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -18311,15 +18249,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -18356,7 +18285,7 @@ export interface operations {
             };
         };
     };
-    show_examples_api_catalogue_examples_get: {
+    catalogue_show_examples: {
         parameters: {
             query?: never;
             header?: never;
@@ -18372,15 +18301,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Examples"];
-                };
-            };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Nobody is signed in. */
@@ -18401,51 +18321,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Something in it does not fit: what, where, and what to do. */
             422: {
                 headers: {
@@ -18475,7 +18350,7 @@ export interface operations {
             };
         };
     };
-    take_examples_off_api_catalogue_examples_take_off_post: {
+    catalogue_take_examples_off: {
         parameters: {
             query?: never;
             header?: never;
@@ -18491,15 +18366,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Examples"];
-                };
-            };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Nobody is signed in. */
@@ -18520,44 +18386,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -18594,7 +18424,7 @@ export interface operations {
             };
         };
     };
-    preview_api_catalogue_preview_post: {
+    catalogue_preview: {
         parameters: {
             query?: never;
             header?: never;
@@ -18653,15 +18483,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -18673,15 +18494,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -18718,7 +18530,7 @@ export interface operations {
             };
         };
     };
-    bring_in_api_catalogue_import_post: {
+    catalogue_bring_in: {
         parameters: {
             query?: {
                 /**
@@ -18783,15 +18595,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -18803,15 +18606,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -18848,7 +18642,7 @@ export interface operations {
             };
         };
     };
-    suggest_api_visits__id__suggest_get: {
+    catalogue_suggest: {
         parameters: {
             query?: {
                 /**
@@ -18878,15 +18672,6 @@ export interface operations {
                     "application/json": components["schemas"]["Suggestion"];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -18907,42 +18692,6 @@ export interface operations {
             };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -18979,7 +18728,7 @@ export interface operations {
             };
         };
     };
-    suggest_stream_api_visits__id__suggest_stream_get: {
+    catalogue_suggest_stream: {
         parameters: {
             query?: {
                 /**
@@ -19007,15 +18756,6 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -19036,42 +18776,6 @@ export interface operations {
             };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -19108,7 +18812,7 @@ export interface operations {
             };
         };
     };
-    what_if_api_visits__id__options__option_id__what_if_get: {
+    catalogue_what_if: {
         parameters: {
             query?: {
                 /**
@@ -19155,15 +18859,6 @@ export interface operations {
                     "application/json": components["schemas"]["WhatIf"][];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -19184,42 +18879,6 @@ export interface operations {
             };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -19256,7 +18915,7 @@ export interface operations {
             };
         };
     };
-    about_api_demonstrations_get: {
+    demonstrations_about: {
         parameters: {
             query?: {
                 /** @description The language in which it is said. */
@@ -19277,15 +18936,6 @@ export interface operations {
                     "application/json": components["schemas"]["DemonstrationWords"];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -19297,51 +18947,6 @@ export interface operations {
             };
             /** @description Not allowed, or the password is wanted again. */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -19378,7 +18983,7 @@ export interface operations {
             };
         };
     };
-    keep_api_visits__id__demonstrations__demo_id__put: {
+    demonstrations_keep: {
         parameters: {
             query?: never;
             header?: {
@@ -19505,15 +19110,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -19525,15 +19121,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -19570,7 +19157,7 @@ export interface operations {
             };
         };
     };
-    start_tasting_api_visits__id__tastings_post: {
+    demonstrations_start_tasting: {
         parameters: {
             query?: never;
             header?: never;
@@ -19648,15 +19235,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -19668,15 +19246,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -19713,7 +19282,7 @@ export interface operations {
             };
         };
     };
-    me_api_session_get: {
+    session_me: {
         parameters: {
             query?: never;
             header?: never;
@@ -19729,15 +19298,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Me"];
-                };
-            };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Nobody is signed in. */
@@ -19758,51 +19318,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Something in it does not fit: what, where, and what to do. */
             422: {
                 headers: {
@@ -19832,7 +19347,7 @@ export interface operations {
             };
         };
     };
-    sign_in_api_session_post: {
+    session_sign_in: {
         parameters: {
             query?: never;
             header?: never;
@@ -19878,26 +19393,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not allowed, or the password is wanted again. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -19916,15 +19413,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -19961,7 +19449,7 @@ export interface operations {
             };
         };
     };
-    sign_out_api_session_delete: {
+    session_sign_out: {
         parameters: {
             query?: never;
             header?: never;
@@ -19976,15 +19464,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
-            };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
             };
             /** @description Nobody is signed in. */
             401: {
@@ -20004,44 +19483,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -20078,7 +19521,7 @@ export interface operations {
             };
         };
     };
-    prove_api_session_prove_post: {
+    session_prove: {
         parameters: {
             query?: never;
             header?: never;
@@ -20139,15 +19582,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -20159,15 +19593,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -20204,7 +19629,7 @@ export interface operations {
             };
         };
     };
-    password_api_session_password_post: {
+    session_password: {
         parameters: {
             query?: never;
             header?: never;
@@ -20266,15 +19691,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -20286,15 +19702,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -20331,7 +19738,7 @@ export interface operations {
             };
         };
     };
-    confirm_factor_api_session_second_factor_put: {
+    session_confirm_factor: {
         parameters: {
             query?: never;
             header?: never;
@@ -20394,15 +19801,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -20414,15 +19812,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -20459,7 +19848,7 @@ export interface operations {
             };
         };
     };
-    begin_factor_api_session_second_factor_post: {
+    session_begin_factor: {
         parameters: {
             query?: never;
             header?: never;
@@ -20475,15 +19864,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FactorBegun"];
-                };
-            };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Nobody is signed in. */
@@ -20504,44 +19884,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -20578,7 +19922,7 @@ export interface operations {
             };
         };
     };
-    factor_off_api_session_second_factor_off_post: {
+    session_factor_off: {
         parameters: {
             query?: never;
             header?: never;
@@ -20639,15 +19983,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -20659,15 +19994,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -20704,7 +20030,7 @@ export interface operations {
             };
         };
     };
-    every_api_session_all_get: {
+    session_every: {
         parameters: {
             query?: {
                 /**
@@ -20735,15 +20061,6 @@ export interface operations {
                     "application/json": components["schemas"]["SessionView"][];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -20755,51 +20072,6 @@ export interface operations {
             };
             /** @description Not allowed, or the password is wanted again. */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -20836,7 +20108,7 @@ export interface operations {
             };
         };
     };
-    end_api_session_all__id__delete: {
+    session_end: {
         parameters: {
             query?: never;
             header?: never;
@@ -20858,15 +20130,6 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -20894,35 +20157,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -20959,7 +20195,7 @@ export interface operations {
             };
         };
     };
-    today_api_visits_get: {
+    visits_today: {
         parameters: {
             query?: {
                 /**
@@ -20995,15 +20231,6 @@ export interface operations {
                     "application/json": components["schemas"]["VisitSummary"][];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -21015,51 +20242,6 @@ export interface operations {
             };
             /** @description Not allowed, or the password is wanted again. */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -21096,7 +20278,7 @@ export interface operations {
             };
         };
     };
-    start_api_visits_post: {
+    visits_start: {
         parameters: {
             query?: never;
             header?: never;
@@ -21175,15 +20357,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -21195,15 +20368,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -21240,7 +20404,7 @@ export interface operations {
             };
         };
     };
-    homes_api_visits_homes_get: {
+    visits_homes: {
         parameters: {
             query?: {
                 /**
@@ -21276,15 +20440,6 @@ export interface operations {
                     "application/json": components["schemas"]["KnownHome"][];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -21296,51 +20451,6 @@ export interface operations {
             };
             /** @description Not allowed, or the password is wanted again. */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -21377,7 +20487,7 @@ export interface operations {
             };
         };
     };
-    again_api_visits__id__again_post: {
+    visits_again: {
         parameters: {
             query?: never;
             header?: never;
@@ -21446,15 +20556,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -21466,15 +20567,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -21511,7 +20603,7 @@ export interface operations {
             };
         };
     };
-    bring_in_api_visits_import_post: {
+    visits_bring_in: {
         parameters: {
             query?: {
                 /** @description Whose limits and prices hold: the firm’s, or the file’s own. */
@@ -21572,15 +20664,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -21592,15 +20675,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -21637,7 +20711,7 @@ export interface operations {
             };
         };
     };
-    open_visit_api_visits__id__get: {
+    visits_open_visit: {
         parameters: {
             query?: {
                 /**
@@ -21669,15 +20743,6 @@ export interface operations {
                     "application/json": components["schemas"]["VisitView"];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -21698,42 +20763,6 @@ export interface operations {
             };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -21770,7 +20799,7 @@ export interface operations {
             };
         };
     };
-    change_api_visits__id__patch: {
+    visits_change: {
         parameters: {
             query?: never;
             header?: never;
@@ -21840,15 +20869,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -21860,15 +20880,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -21905,7 +20916,7 @@ export interface operations {
             };
         };
     };
-    plan_api_visits__id__plan_put: {
+    visits_plan: {
         parameters: {
             query?: never;
             header?: never;
@@ -21976,15 +20987,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -21996,15 +20998,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -22041,7 +21034,7 @@ export interface operations {
             };
         };
     };
-    close_api_visits__id__close_put: {
+    visits_close: {
         parameters: {
             query?: never;
             header?: never;
@@ -22112,15 +21105,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -22132,15 +21116,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -22177,7 +21152,7 @@ export interface operations {
             };
         };
     };
-    terms_api_visits__id__terms_put: {
+    visits_terms: {
         parameters: {
             query?: never;
             header?: never;
@@ -22246,15 +21221,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -22266,15 +21232,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -22311,7 +21268,7 @@ export interface operations {
             };
         };
     };
-    change_home_api_visits__id__home_put: {
+    visits_change_home: {
         parameters: {
             query?: never;
             header?: never;
@@ -22431,15 +21388,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -22451,15 +21399,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -22496,7 +21435,7 @@ export interface operations {
             };
         };
     };
-    put_sample_api_visits__id__samples__sample_id__put: {
+    visits_put_sample: {
         parameters: {
             query?: {
                 /**
@@ -22585,15 +21524,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -22605,15 +21535,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -22650,7 +21571,7 @@ export interface operations {
             };
         };
     };
-    put_reading_api_visits__id__samples__sample_id__readings__reading_id__put: {
+    visits_put_reading: {
         parameters: {
             query?: never;
             header?: never;
@@ -22764,15 +21685,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -22784,15 +21696,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -22829,7 +21732,143 @@ export interface operations {
             };
         };
     };
-    strike_api_visits__id__readings__reading_id__strike_post: {
+    visits_put_reading_with: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /**
+                 * @description The id of what the address names.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
+                id: string;
+                /**
+                 * @description The id of the glass, within the visit.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
+                sample_id: string;
+                /**
+                 * @description The id of the reading; made by whoever sends it.
+                 * @example 5b2c1d9e-6a3f-4f0a-9a51-0c8d1f2e3a4b
+                 */
+                reading_id: string;
+                /**
+                 * @description The kit’s own key in the firm.
+                 * @example hard-1
+                 */
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "id": "5197a3ca-3912-47f3-9eb2-39ab4ee3970f",
+                 *       "observation": {
+                 *         "method": "pad",
+                 *         "pad": 1
+                 *       },
+                 *       "made_at": "2026-11-20T10:05:00Z"
+                 *     }
+                 */
+                "application/json": components["schemas"]["ReadingWith"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptReading"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not allowed, or the password is wanted again. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody changed it meanwhile; nothing was overwritten. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in it does not fit: what, where, and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer, or too much waits already. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    visits_strike: {
         parameters: {
             query?: never;
             header?: never;
@@ -22903,15 +21942,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -22923,15 +21953,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -22968,7 +21989,7 @@ export interface operations {
             };
         };
     };
-    strike_unreadable_api_visits__id__unreadable__part___part_id__strike_post: {
+    visits_strike_unreadable: {
         parameters: {
             query?: never;
             header?: never;
@@ -23000,15 +22021,6 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -23036,35 +22048,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -23101,7 +22086,7 @@ export interface operations {
             };
         };
     };
-    put_option_api_visits__id__options__option_id__put: {
+    visits_put_option: {
         parameters: {
             query?: never;
             header?: {
@@ -23210,15 +22195,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -23230,15 +22206,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -23275,7 +22242,7 @@ export interface operations {
             };
         };
     };
-    drop_option_api_visits__id__options__option_id__delete: {
+    visits_drop_option: {
         parameters: {
             query?: never;
             header?: {
@@ -23308,15 +22275,6 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -23344,35 +22302,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -23409,7 +22340,7 @@ export interface operations {
             };
         };
     };
-    comparison_api_visits__id__comparison_get: {
+    visits_comparison: {
         parameters: {
             query?: {
                 /**
@@ -23446,15 +22377,6 @@ export interface operations {
                     "application/json": components["schemas"]["Comparison"];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -23475,42 +22397,6 @@ export interface operations {
             };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -23547,7 +22433,7 @@ export interface operations {
             };
         };
     };
-    rented_api_visits__id__renting_get: {
+    visits_rented: {
         parameters: {
             query?: {
                 /**
@@ -23589,15 +22475,6 @@ export interface operations {
                     "application/json": components["schemas"]["Renting"][];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -23618,42 +22495,6 @@ export interface operations {
             };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -23690,7 +22531,7 @@ export interface operations {
             };
         };
     };
-    card_api_visits__id__card_get: {
+    visits_card: {
         parameters: {
             query?: {
                 /**
@@ -23720,15 +22561,6 @@ export interface operations {
                     "application/json": components["schemas"]["WaterCard"];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -23749,42 +22581,6 @@ export interface operations {
             };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -23821,7 +22617,7 @@ export interface operations {
             };
         };
     };
-    appliance_api_visits__id__appliances__kind__get: {
+    visits_appliance: {
         parameters: {
             query?: {
                 /**
@@ -23888,15 +22684,6 @@ export interface operations {
                     "application/json": components["schemas"]["ApplianceCard"];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -23917,42 +22704,6 @@ export interface operations {
             };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -23989,7 +22740,7 @@ export interface operations {
             };
         };
     };
-    steps_api_visits__id__options__option_id__steps_get: {
+    visits_steps: {
         parameters: {
             query?: {
                 /**
@@ -24024,15 +22775,6 @@ export interface operations {
                     "application/json": components["schemas"]["LineSteps"];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -24053,42 +22795,6 @@ export interface operations {
             };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -24125,7 +22831,7 @@ export interface operations {
             };
         };
     };
-    pair_api_visits__id__pair_get: {
+    visits_pair: {
         parameters: {
             query: {
                 /**
@@ -24172,15 +22878,6 @@ export interface operations {
                     "application/json": components["schemas"]["Pair"][];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -24201,42 +22898,6 @@ export interface operations {
             };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -24273,7 +22934,7 @@ export interface operations {
             };
         };
     };
-    download_api_visits__id__file_get: {
+    visits_download: {
         parameters: {
             query?: never;
             header?: never;
@@ -24297,15 +22958,6 @@ export interface operations {
                     "application/json": Record<string, never>;
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -24326,42 +22978,6 @@ export interface operations {
             };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -24398,7 +23014,7 @@ export interface operations {
             };
         };
     };
-    instruments_api_instruments_get: {
+    kits_instruments: {
         parameters: {
             query?: {
                 /**
@@ -24429,15 +23045,6 @@ export interface operations {
                     "application/json": components["schemas"]["Instrument"][];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -24449,51 +23056,6 @@ export interface operations {
             };
             /** @description Not allowed, or the password is wanted again. */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -24530,7 +23092,7 @@ export interface operations {
             };
         };
     };
-    drift_api_instruments_drift_get: {
+    kits_drift: {
         parameters: {
             query?: {
                 /**
@@ -24561,15 +23123,6 @@ export interface operations {
                     "application/json": components["schemas"]["InstrumentDrift"][];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -24581,51 +23134,6 @@ export interface operations {
             };
             /** @description Not allowed, or the password is wanted again. */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -24662,7 +23170,7 @@ export interface operations {
             };
         };
     };
-    put_check_api_instruments__key__checks__check_id__put: {
+    kits_put_check: {
         parameters: {
             query?: never;
             header?: never;
@@ -24738,15 +23246,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -24758,15 +23257,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -24803,7 +23293,7 @@ export interface operations {
             };
         };
     };
-    catalogue_api_catalogue_get: {
+    kits_catalogue: {
         parameters: {
             query?: {
                 /**
@@ -24834,15 +23324,6 @@ export interface operations {
                     "application/json": components["schemas"]["Item"][];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -24854,51 +23335,6 @@ export interface operations {
             };
             /** @description Not allowed, or the password is wanted again. */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -24935,7 +23371,7 @@ export interface operations {
             };
         };
     };
-    reference_api_reference_get: {
+    kits_reference: {
         parameters: {
             query?: never;
             header?: never;
@@ -24953,15 +23389,6 @@ export interface operations {
                     "application/json": components["schemas"]["Reference"];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -24973,51 +23400,6 @@ export interface operations {
             };
             /** @description Not allowed, or the password is wanted again. */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -25054,7 +23436,7 @@ export interface operations {
             };
         };
     };
-    kinds_api_laboratory_kinds_get: {
+    laboratory_kinds: {
         parameters: {
             query?: {
                 /**
@@ -25085,15 +23467,6 @@ export interface operations {
                     "application/json": components["schemas"]["LabKind"][];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -25105,51 +23478,6 @@ export interface operations {
             };
             /** @description Not allowed, or the password is wanted again. */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -25186,7 +23514,7 @@ export interface operations {
             };
         };
     };
-    by_post_api_laboratory_posting_get: {
+    laboratory_by_post: {
         parameters: {
             query: {
                 /**
@@ -25222,15 +23550,6 @@ export interface operations {
                     "application/json": components["schemas"]["Posting"][];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -25242,51 +23561,6 @@ export interface operations {
             };
             /** @description Not allowed, or the password is wanted again. */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -25323,7 +23597,7 @@ export interface operations {
             };
         };
     };
-    put_api_visits__id__lab_samples__lab_id__put: {
+    laboratory_put: {
         parameters: {
             query?: never;
             header?: {
@@ -25419,15 +23693,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -25439,15 +23704,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -25484,7 +23740,7 @@ export interface operations {
             };
         };
     };
-    preview_api_laboratory_preview_post: {
+    laboratory_preview: {
         parameters: {
             query?: never;
             header?: never;
@@ -25542,15 +23798,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -25562,15 +23809,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -25607,7 +23845,7 @@ export interface operations {
             };
         };
     };
-    bring_api_visits__id__samples__sample_id__lab_results_post: {
+    laboratory_bring: {
         parameters: {
             query?: {
                 /**
@@ -25687,15 +23925,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -25707,15 +23936,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -25752,7 +23972,7 @@ export interface operations {
             };
         };
     };
-    meter_api_visits__id__standins_meter__sample_id__get: {
+    stand_ins_meter: {
         parameters: {
             query?: never;
             header?: {
@@ -25785,15 +24005,6 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -25814,42 +24025,6 @@ export interface operations {
             };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -25886,7 +24061,7 @@ export interface operations {
             };
         };
     };
-    colorimeter_api_visits__id__standins_colorimeter__sample_id___analyte__get: {
+    stand_ins_colorimeter: {
         parameters: {
             query?: {
                 /**
@@ -25926,15 +24101,6 @@ export interface operations {
                     "application/json": components["schemas"]["OneNumber"];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -25955,42 +24121,6 @@ export interface operations {
             };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -26027,7 +24157,7 @@ export interface operations {
             };
         };
     };
-    laboratory_api_visits__id__standins_laboratory__lab_id__get: {
+    stand_ins_laboratory: {
         parameters: {
             query?: never;
             header?: never;
@@ -26054,15 +24184,6 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -26083,42 +24204,6 @@ export interface operations {
             };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -26155,7 +24240,7 @@ export interface operations {
             };
         };
     };
-    show_api_firm_get: {
+    firm_show: {
         parameters: {
             query?: never;
             header?: never;
@@ -26173,15 +24258,6 @@ export interface operations {
                     "application/json": components["schemas"]["FirmView"];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -26193,51 +24269,6 @@ export interface operations {
             };
             /** @description Not allowed, or the password is wanted again. */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -26274,7 +24305,7 @@ export interface operations {
             };
         };
     };
-    change_api_firm_put: {
+    firm_change: {
         parameters: {
             query?: never;
             header?: never;
@@ -26984,15 +25015,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -27004,15 +25026,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -27049,7 +25062,7 @@ export interface operations {
             };
         };
     };
-    answer_limit_api_firm_limits__limit__post: {
+    firm_answer_limit: {
         parameters: {
             query?: never;
             header?: never;
@@ -27119,15 +25132,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -27139,15 +25143,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -27184,7 +25179,7 @@ export interface operations {
             };
         };
     };
-    put_kit_api_instruments__key__put: {
+    firm_put_kit: {
         parameters: {
             query?: never;
             header?: {
@@ -27280,15 +25275,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -27300,15 +25286,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -27345,7 +25322,7 @@ export interface operations {
             };
         };
     };
-    change_owner_api_homes__id__owner_put: {
+    logbook_change_owner: {
         parameters: {
             query?: never;
             header?: never;
@@ -27416,15 +25393,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -27436,15 +25404,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -27481,7 +25440,7 @@ export interface operations {
             };
         };
     };
-    erase_former_api_homes__id__former_erase_post: {
+    logbook_erase_former: {
         parameters: {
             query?: never;
             header?: never;
@@ -27502,15 +25461,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
-            };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
             };
             /** @description Nobody is signed in. */
             401: {
@@ -27539,35 +25489,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -27604,7 +25527,7 @@ export interface operations {
             };
         };
     };
-    put_people_api_homes__id__people_put: {
+    logbook_put_people: {
         parameters: {
             query?: never;
             header?: never;
@@ -27686,15 +25609,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -27706,15 +25620,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -27751,7 +25656,7 @@ export interface operations {
             };
         };
     };
-    merge_api_homes__id__merge_post: {
+    logbook_merge: {
         parameters: {
             query?: never;
             header?: never;
@@ -27819,15 +25724,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -27839,15 +25735,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -27884,7 +25771,7 @@ export interface operations {
             };
         };
     };
-    unmerge_api_homes__id__unmerge_post: {
+    logbook_unmerge: {
         parameters: {
             query?: never;
             header?: never;
@@ -27905,15 +25792,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
-            };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
             };
             /** @description Nobody is signed in. */
             401: {
@@ -27942,35 +25820,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -28007,7 +25858,7 @@ export interface operations {
             };
         };
     };
-    elsewhere_api_homes_elsewhere_get: {
+    logbook_elsewhere: {
         parameters: {
             query: {
                 /**
@@ -28043,15 +25894,6 @@ export interface operations {
                     "application/json": components["schemas"]["Elsewhere"][];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -28063,51 +25905,6 @@ export interface operations {
             };
             /** @description Not allowed, or the password is wanted again. */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -28144,7 +25941,7 @@ export interface operations {
             };
         };
     };
-    ask_api_homes__id__ask_post: {
+    logbook_ask: {
         parameters: {
             query?: never;
             header?: never;
@@ -28166,15 +25963,6 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -28202,35 +25990,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -28267,7 +26028,7 @@ export interface operations {
             };
         };
     };
-    give_api_homes__id__give_post: {
+    logbook_give: {
         parameters: {
             query?: never;
             header?: never;
@@ -28335,15 +26096,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -28355,15 +26107,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -28400,7 +26143,7 @@ export interface operations {
             };
         };
     };
-    links_api_proposals__id__links_get: {
+    sharing_links: {
         parameters: {
             query?: {
                 /**
@@ -28437,15 +26180,6 @@ export interface operations {
                     "application/json": components["schemas"]["LinkView"][];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -28466,42 +26200,6 @@ export interface operations {
             };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -28538,7 +26236,7 @@ export interface operations {
             };
         };
     };
-    make_link_api_proposals__id__links_post: {
+    sharing_make_link: {
         parameters: {
             query?: never;
             header?: never;
@@ -28608,15 +26306,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -28628,15 +26317,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -28673,7 +26353,7 @@ export interface operations {
             };
         };
     };
-    revoke_api_links__id__delete: {
+    sharing_revoke: {
         parameters: {
             query?: never;
             header?: never;
@@ -28694,15 +26374,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
-            };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
             };
             /** @description Nobody is signed in. */
             401: {
@@ -28731,35 +26402,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -28796,7 +26440,7 @@ export interface operations {
             };
         };
     };
-    mail_api_proposals__id__mail_post: {
+    sharing_mail: {
         parameters: {
             query?: never;
             header?: never;
@@ -28867,15 +26511,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -28887,15 +26522,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -28932,7 +26558,7 @@ export interface operations {
             };
         };
     };
-    outbox_api_outbox_get: {
+    sharing_outbox: {
         parameters: {
             query?: {
                 /**
@@ -28963,15 +26589,6 @@ export interface operations {
                     "application/json": components["schemas"]["MailView"][];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -28983,51 +26600,6 @@ export interface operations {
             };
             /** @description Not allowed, or the password is wanted again. */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -29064,7 +26636,7 @@ export interface operations {
             };
         };
     };
-    answered_api_outbox__id__answered_post: {
+    sharing_answered: {
         parameters: {
             query?: never;
             header?: never;
@@ -29088,15 +26660,6 @@ export interface operations {
                     "application/json": components["schemas"]["MailView"];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -29124,35 +26687,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -29189,7 +26725,7 @@ export interface operations {
             };
         };
     };
-    costs_api_proposals__id__costs_csv_get: {
+    sharing_costs: {
         parameters: {
             query?: never;
             header?: never;
@@ -29213,15 +26749,6 @@ export interface operations {
                     "text/csv": string;
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -29242,42 +26769,6 @@ export interface operations {
             };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -29314,7 +26805,7 @@ export interface operations {
             };
         };
     };
-    calendar_api_proposals__id__calendar_ics_get: {
+    sharing_calendar: {
         parameters: {
             query?: {
                 /**
@@ -29349,15 +26840,6 @@ export interface operations {
                     "text/calendar": string;
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -29378,42 +26860,6 @@ export interface operations {
             };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -29450,7 +26896,7 @@ export interface operations {
             };
         };
     };
-    readings_api_visits__id__readings_csv_get: {
+    sharing_readings: {
         parameters: {
             query?: never;
             header?: never;
@@ -29474,15 +26920,6 @@ export interface operations {
                     "text/csv": string;
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -29503,42 +26940,6 @@ export interface operations {
             };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -29575,7 +26976,7 @@ export interface operations {
             };
         };
     };
-    offered_api_offered__token__get: {
+    sharing_offered: {
         parameters: {
             query?: {
                 /** @description The language in which it is said. */
@@ -29602,71 +27003,8 @@ export interface operations {
                     "application/json": components["schemas"]["OfferedView"];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Nobody is signed in. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not allowed, or the password is wanted again. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -29703,7 +27041,7 @@ export interface operations {
             };
         };
     };
-    ask_api_offered__token__ask_post: {
+    sharing_ask: {
         parameters: {
             query?: never;
             header?: never;
@@ -29745,35 +27083,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Nobody is signed in. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not allowed, or the password is wanted again. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -29792,15 +27103,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -29837,7 +27139,7 @@ export interface operations {
             };
         };
     };
-    accept_api_offered__token__accept_post: {
+    sharing_accept: {
         parameters: {
             query?: never;
             header?: never;
@@ -29883,35 +27185,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Nobody is signed in. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not allowed, or the password is wanted again. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -29930,15 +27205,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -29975,7 +27241,7 @@ export interface operations {
             };
         };
     };
-    offered_pdf_api_offered__token__pdf_get: {
+    sharing_offered_pdf: {
         parameters: {
             query?: {
                 /** @description The language in which it is said. */
@@ -30002,71 +27268,8 @@ export interface operations {
                     "application/pdf": string;
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Nobody is signed in. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not allowed, or the password is wanted again. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -30103,7 +27306,7 @@ export interface operations {
             };
         };
     };
-    make_api_proposals__id__job_post: {
+    jobs_make: {
         parameters: {
             query?: never;
             header?: never;
@@ -30127,15 +27330,6 @@ export interface operations {
                     "application/json": components["schemas"]["JobMade"];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -30163,35 +27357,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -30228,7 +27395,7 @@ export interface operations {
             };
         };
     };
-    take_into_care_api_visits__id__care_post: {
+    jobs_take_into_care: {
         parameters: {
             query?: never;
             header?: never;
@@ -30297,15 +27464,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -30317,15 +27475,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -30362,7 +27511,7 @@ export interface operations {
             };
         };
     };
-    listed_api_jobs_get: {
+    jobs_listed: {
         parameters: {
             query?: {
                 /**
@@ -30393,15 +27542,6 @@ export interface operations {
                     "application/json": components["schemas"]["JobLine"][];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -30413,51 +27553,6 @@ export interface operations {
             };
             /** @description Not allowed, or the password is wanted again. */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -30494,7 +27589,7 @@ export interface operations {
             };
         };
     };
-    due_api_due_get: {
+    jobs_due: {
         parameters: {
             query?: {
                 /**
@@ -30523,15 +27618,6 @@ export interface operations {
                     "application/json": components["schemas"]["DueList"];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -30543,51 +27629,6 @@ export interface operations {
             };
             /** @description Not allowed, or the password is wanted again. */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -30624,7 +27665,7 @@ export interface operations {
             };
         };
     };
-    waits_api_waiting_get: {
+    jobs_waits: {
         parameters: {
             query?: {
                 /**
@@ -30655,15 +27696,6 @@ export interface operations {
                     "application/json": components["schemas"]["WaitingLine"][];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -30675,51 +27707,6 @@ export interface operations {
             };
             /** @description Not allowed, or the password is wanted again. */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -30756,7 +27743,7 @@ export interface operations {
             };
         };
     };
-    show_api_jobs__id__get: {
+    jobs_show: {
         parameters: {
             query?: never;
             header?: never;
@@ -30780,15 +27767,6 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -30809,42 +27787,6 @@ export interface operations {
             };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -30881,7 +27823,7 @@ export interface operations {
             };
         };
     };
-    plan_api_jobs__id__plan_put: {
+    jobs_plan: {
         parameters: {
             query?: never;
             header?: never;
@@ -30953,15 +27895,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -30973,15 +27906,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -31018,7 +27942,7 @@ export interface operations {
             };
         };
     };
-    fitters_api_fitters_get: {
+    jobs_fitters: {
         parameters: {
             query?: never;
             header?: never;
@@ -31034,15 +27958,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Fitters"];
-                };
-            };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Nobody is signed in. */
@@ -31063,51 +27978,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Something in it does not fit: what, where, and what to do. */
             422: {
                 headers: {
@@ -31137,7 +28007,7 @@ export interface operations {
             };
         };
     };
-    end_api_jobs__id__end_post: {
+    jobs_end: {
         parameters: {
             query?: never;
             header?: never;
@@ -31207,15 +28077,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -31227,15 +28088,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -31272,7 +28124,7 @@ export interface operations {
             };
         };
     };
-    reopen_api_jobs__id__reopen_post: {
+    jobs_reopen: {
         parameters: {
             query?: never;
             header?: never;
@@ -31342,15 +28194,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -31362,15 +28205,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -31407,7 +28241,7 @@ export interface operations {
             };
         };
     };
-    plumbing_api_jobs__id__plumbing_put: {
+    jobs_plumbing: {
         parameters: {
             query?: never;
             header?: never;
@@ -31485,15 +28319,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -31505,15 +28330,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -31550,7 +28366,7 @@ export interface operations {
             };
         };
     };
-    fitted_api_jobs__id__fitted_put: {
+    jobs_fitted: {
         parameters: {
             query?: never;
             header?: never;
@@ -31621,15 +28437,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -31641,15 +28448,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -31686,7 +28484,7 @@ export interface operations {
             };
         };
     };
-    tick_api_jobs__id__ticks_post: {
+    jobs_tick: {
         parameters: {
             query?: never;
             header?: never;
@@ -31757,15 +28555,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -31777,15 +28566,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -31822,7 +28602,7 @@ export interface operations {
             };
         };
     };
-    put_proof_api_jobs__id__proofs__reading_id__put: {
+    jobs_put_proof: {
         parameters: {
             query?: never;
             header?: never;
@@ -31933,15 +28713,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -31953,15 +28724,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -31998,7 +28760,7 @@ export interface operations {
             };
         };
     };
-    strike_proof_api_jobs__id__proofs__reading_id__strike_post: {
+    jobs_strike_proof: {
         parameters: {
             query?: never;
             header?: never;
@@ -32072,15 +28834,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -32092,15 +28845,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -32137,7 +28881,7 @@ export interface operations {
             };
         };
     };
-    put_change_api_jobs__id__changes__change_id__put: {
+    jobs_put_change: {
         parameters: {
             query?: never;
             header?: never;
@@ -32212,15 +28956,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -32232,15 +28967,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -32277,7 +29003,7 @@ export interface operations {
             };
         };
     };
-    drop_change_api_jobs__id__changes__change_id__delete: {
+    jobs_drop_change: {
         parameters: {
             query?: never;
             header?: never;
@@ -32304,15 +29030,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobView"];
-                };
-            };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Nobody is signed in. */
@@ -32342,35 +29059,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -32407,7 +29097,7 @@ export interface operations {
             };
         };
     };
-    put_move_api_jobs__id__moves__move_id__put: {
+    jobs_put_move: {
         parameters: {
             query?: never;
             header?: never;
@@ -32484,15 +29174,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -32504,15 +29185,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -32549,7 +29221,7 @@ export interface operations {
             };
         };
     };
-    drop_move_api_jobs__id__moves__move_id__delete: {
+    jobs_drop_move: {
         parameters: {
             query?: never;
             header?: never;
@@ -32576,15 +29248,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobView"];
-                };
-            };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Nobody is signed in. */
@@ -32614,35 +29277,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -32679,7 +29315,7 @@ export interface operations {
             };
         };
     };
-    put_gauge_api_jobs__id__gauges__gauge_id__put: {
+    jobs_put_gauge: {
         parameters: {
             query?: never;
             header?: never;
@@ -32755,15 +29391,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -32775,15 +29402,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -32820,7 +29438,7 @@ export interface operations {
             };
         };
     };
-    drop_gauge_api_jobs__id__gauges__gauge_id__delete: {
+    jobs_drop_gauge: {
         parameters: {
             query?: never;
             header?: never;
@@ -32847,15 +29465,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobView"];
-                };
-            };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Nobody is signed in. */
@@ -32885,35 +29494,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -32950,7 +29532,7 @@ export interface operations {
             };
         };
     };
-    put_follow_up_api_jobs__id__follow_ups__follow_id__put: {
+    jobs_put_follow_up: {
         parameters: {
             query?: never;
             header?: never;
@@ -33027,15 +29609,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -33047,15 +29620,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -33092,7 +29656,7 @@ export interface operations {
             };
         };
     };
-    found_api_homes_get: {
+    logbook_found: {
         parameters: {
             query?: {
                 /**
@@ -33139,15 +29703,6 @@ export interface operations {
                     "application/json": components["schemas"]["HomePage"];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -33159,51 +29714,6 @@ export interface operations {
             };
             /** @description Not allowed, or the password is wanted again. */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -33240,7 +29750,7 @@ export interface operations {
             };
         };
     };
-    table_api_homes_table_csv_get: {
+    logbook_table: {
         parameters: {
             query?: {
                 /**
@@ -33282,15 +29792,6 @@ export interface operations {
                     "text/csv": string;
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -33302,51 +29803,6 @@ export interface operations {
             };
             /** @description Not allowed, or the password is wanted again. */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -33383,7 +29839,7 @@ export interface operations {
             };
         };
     };
-    look_api_homes_preview_post: {
+    logbook_look: {
         parameters: {
             query?: never;
             header?: never;
@@ -33441,15 +29897,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -33461,15 +29908,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -33506,7 +29944,7 @@ export interface operations {
             };
         };
     };
-    bring_in_api_homes_import_post: {
+    logbook_bring_in: {
         parameters: {
             query?: never;
             header?: never;
@@ -33564,15 +30002,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -33584,15 +30013,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -33629,7 +30049,7 @@ export interface operations {
             };
         };
     };
-    years_api_homes__id__years_get: {
+    logbook_years: {
         parameters: {
             query?: never;
             header?: never;
@@ -33653,15 +30073,6 @@ export interface operations {
                     "application/json": components["schemas"]["HomeYears"];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -33682,42 +30093,6 @@ export interface operations {
             };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -33754,7 +30129,7 @@ export interface operations {
             };
         };
     };
-    put_note_api_homes__id__notes__note_id__put: {
+    logbook_put_note: {
         parameters: {
             query?: never;
             header?: never;
@@ -33829,15 +30204,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -33849,15 +30215,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -33894,7 +30251,7 @@ export interface operations {
             };
         };
     };
-    close_case_api_homes__id__notes__note_id__close_post: {
+    logbook_close_case: {
         parameters: {
             query?: never;
             header?: never;
@@ -33968,15 +30325,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -33988,15 +30336,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -34033,7 +30372,7 @@ export interface operations {
             };
         };
     };
-    strike_note_api_homes__id__notes__note_id__strike_post: {
+    logbook_strike_note: {
         parameters: {
             query?: never;
             header?: never;
@@ -34107,15 +30446,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -34127,15 +30457,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -34172,7 +30493,7 @@ export interface operations {
             };
         };
     };
-    contact_api_homes_contact_post: {
+    logbook_contact: {
         parameters: {
             query?: never;
             header?: never;
@@ -34230,15 +30551,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -34250,15 +30562,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -34295,7 +30598,7 @@ export interface operations {
             };
         };
     };
-    track_api_track_get: {
+    logbook_track: {
         parameters: {
             query?: never;
             header?: never;
@@ -34313,15 +30616,6 @@ export interface operations {
                     "application/json": components["schemas"]["Track"];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -34333,51 +30627,6 @@ export interface operations {
             };
             /** @description Not allowed, or the password is wanted again. */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -34414,7 +30663,7 @@ export interface operations {
             };
         };
     };
-    more_api_track_more_get: {
+    logbook_more: {
         parameters: {
             query?: never;
             header?: never;
@@ -34432,15 +30681,6 @@ export interface operations {
                     "application/json": components["schemas"]["TrackMore"];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -34452,51 +30692,6 @@ export interface operations {
             };
             /** @description Not allowed, or the password is wanted again. */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -34533,7 +30728,7 @@ export interface operations {
             };
         };
     };
-    behind_api_track_jobs_get: {
+    logbook_behind: {
         parameters: {
             query: {
                 /**
@@ -34567,15 +30762,6 @@ export interface operations {
                     "application/json": components["schemas"]["TrackBehind"];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -34587,51 +30773,6 @@ export interface operations {
             };
             /** @description Not allowed, or the password is wanted again. */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -34668,7 +30809,7 @@ export interface operations {
             };
         };
     };
-    behind_waters_api_track_waters_get: {
+    logbook_behind_waters: {
         parameters: {
             query?: never;
             header?: never;
@@ -34686,15 +30827,6 @@ export interface operations {
                     "application/json": components["schemas"]["TrackBehind"];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -34706,51 +30838,6 @@ export interface operations {
             };
             /** @description Not allowed, or the password is wanted again. */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -34787,7 +30874,7 @@ export interface operations {
             };
         };
     };
-    behind_part_api_track_parts_get: {
+    logbook_behind_part: {
         parameters: {
             query: {
                 /**
@@ -34816,15 +30903,6 @@ export interface operations {
                     "application/json": components["schemas"]["TrackBehind"];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -34836,51 +30914,6 @@ export interface operations {
             };
             /** @description Not allowed, or the password is wanted again. */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -34917,7 +30950,7 @@ export interface operations {
             };
         };
     };
-    behind_outcome_api_track_proposals_get: {
+    logbook_behind_outcome: {
         parameters: {
             query: {
                 /**
@@ -34948,15 +30981,6 @@ export interface operations {
                     "application/json": components["schemas"]["TrackBehind"];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -34968,51 +30992,6 @@ export interface operations {
             };
             /** @description Not allowed, or the password is wanted again. */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -35049,7 +31028,7 @@ export interface operations {
             };
         };
     };
-    monday_api_monday_get: {
+    monday_monday: {
         parameters: {
             query?: {
                 /**
@@ -35073,15 +31052,6 @@ export interface operations {
                     "application/json": components["schemas"]["Monday"];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -35093,51 +31063,6 @@ export interface operations {
             };
             /** @description Not allowed, or the password is wanted again. */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -35174,7 +31099,7 @@ export interface operations {
             };
         };
     };
-    behind_api_monday__what__csv_get: {
+    monday_behind: {
         parameters: {
             query?: {
                 /**
@@ -35201,15 +31126,6 @@ export interface operations {
                     "text/csv": string;
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -35230,42 +31146,6 @@ export interface operations {
             };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -35302,7 +31182,7 @@ export interface operations {
             };
         };
     };
-    listed_api_feeds_get: {
+    calendars_listed: {
         parameters: {
             query?: {
                 /**
@@ -35333,15 +31213,6 @@ export interface operations {
                     "application/json": components["schemas"]["FeedView"][];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -35353,51 +31224,6 @@ export interface operations {
             };
             /** @description Not allowed, or the password is wanted again. */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -35434,7 +31260,7 @@ export interface operations {
             };
         };
     };
-    make_api_feeds_post: {
+    calendars_make: {
         parameters: {
             query?: never;
             header?: never;
@@ -35497,15 +31323,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -35517,15 +31334,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -35562,7 +31370,7 @@ export interface operations {
             };
         };
     };
-    revoke_api_feeds__id__delete: {
+    calendars_revoke: {
         parameters: {
             query?: never;
             header?: never;
@@ -35583,15 +31391,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
-            };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
             };
             /** @description Nobody is signed in. */
             401: {
@@ -35620,35 +31419,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -35685,7 +31457,7 @@ export interface operations {
             };
         };
     };
-    read_api_feed__token__get: {
+    calendars_read: {
         parameters: {
             query?: never;
             header?: never;
@@ -35709,71 +31481,8 @@ export interface operations {
                     "text/calendar": string;
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Nobody is signed in. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not allowed, or the password is wanted again. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -35810,7 +31519,7 @@ export interface operations {
             };
         };
     };
-    note_payment_api_proposals__id__payments__payment_id__put: {
+    proposals_note_payment: {
         parameters: {
             query?: never;
             header?: never;
@@ -35887,15 +31596,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -35907,15 +31607,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -35952,7 +31643,7 @@ export interface operations {
             };
         };
     };
-    strike_payment_api_proposals__id__payments__payment_id__strike_post: {
+    proposals_strike_payment: {
         parameters: {
             query?: never;
             header?: never;
@@ -36026,15 +31717,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -36046,15 +31728,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -36091,7 +31764,7 @@ export interface operations {
             };
         };
     };
-    draft_api_visits__id__draft_get: {
+    proposals_draft: {
         parameters: {
             query: {
                 /**
@@ -36121,15 +31794,6 @@ export interface operations {
                     "application/json": components["schemas"]["Draft"];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -36150,42 +31814,6 @@ export interface operations {
             };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -36222,7 +31850,7 @@ export interface operations {
             };
         };
     };
-    make_api_visits__id__proposals_post: {
+    proposals_make: {
         parameters: {
             query?: never;
             header?: never;
@@ -36299,15 +31927,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -36319,15 +31938,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -36364,7 +31974,7 @@ export interface operations {
             };
         };
     };
-    show_api_proposals__id__get: {
+    proposals_show: {
         parameters: {
             query?: {
                 /** @description The language in which it is said. */
@@ -36389,15 +31999,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProposalView"];
-                };
-            };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Nobody is signed in. */
@@ -36427,42 +32028,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Something in it does not fit: what, where, and what to do. */
             422: {
                 headers: {
@@ -36492,7 +32057,7 @@ export interface operations {
             };
         };
     };
-    decide_api_proposals__id___to__post: {
+    proposals_decide: {
         parameters: {
             query?: never;
             header?: never;
@@ -36569,15 +32134,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -36589,15 +32145,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -36634,7 +32181,7 @@ export interface operations {
             };
         };
     };
-    extend_api_proposals__id__until_put: {
+    proposals_extend: {
         parameters: {
             query?: never;
             header?: never;
@@ -36704,15 +32251,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -36724,15 +32262,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -36769,7 +32298,7 @@ export interface operations {
             };
         };
     };
-    correct_api_proposals__id__correction_put: {
+    proposals_correct: {
         parameters: {
             query?: never;
             header?: never;
@@ -36839,15 +32368,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -36859,15 +32379,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -36904,7 +32415,7 @@ export interface operations {
             };
         };
     };
-    pdf_api_proposals__id__pdf_get: {
+    proposals_pdf: {
         parameters: {
             query?: {
                 /** @description The language in which it is said. */
@@ -36931,15 +32442,6 @@ export interface operations {
                     "application/pdf": string;
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -36960,42 +32462,6 @@ export interface operations {
             };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -37032,7 +32498,7 @@ export interface operations {
             };
         };
     };
-    give_out_api_visits__id__personal_data_get: {
+    personal_data_give_out: {
         parameters: {
             query?: never;
             header?: never;
@@ -37056,15 +32522,6 @@ export interface operations {
                     "application/json": Record<string, never>;
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -37085,42 +32542,6 @@ export interface operations {
             };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -37157,7 +32578,7 @@ export interface operations {
             };
         };
     };
-    erase_api_visits__id__erase_post: {
+    personal_data_erase: {
         parameters: {
             query?: never;
             header?: never;
@@ -37179,15 +32600,6 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -37215,35 +32627,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -37280,7 +32665,7 @@ export interface operations {
             };
         };
     };
-    listed_api_session_passkeys_get: {
+    session_listed: {
         parameters: {
             query?: {
                 /**
@@ -37311,15 +32696,6 @@ export interface operations {
                     "application/json": components["schemas"]["PasskeyView"][];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -37331,51 +32707,6 @@ export interface operations {
             };
             /** @description Not allowed, or the password is wanted again. */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -37412,7 +32743,7 @@ export interface operations {
             };
         };
     };
-    add_api_session_passkeys_post: {
+    session_add: {
         parameters: {
             query?: never;
             header?: never;
@@ -37485,15 +32816,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -37505,15 +32827,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -37550,7 +32863,7 @@ export interface operations {
             };
         };
     };
-    begin_api_session_passkeys_options_post: {
+    session_begin: {
         parameters: {
             query?: never;
             header?: never;
@@ -37613,15 +32926,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -37633,15 +32937,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -37678,7 +32973,7 @@ export interface operations {
             };
         };
     };
-    remove_api_session_passkeys__id__delete: {
+    session_remove: {
         parameters: {
             query?: never;
             header?: never;
@@ -37700,15 +32995,6 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -37736,35 +33022,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -37801,7 +33060,7 @@ export interface operations {
             };
         };
     };
-    offered_api_session_passkey_options_post: {
+    session_offered: {
         parameters: {
             query?: never;
             header?: never;
@@ -37819,15 +33078,6 @@ export interface operations {
                     "application/json": components["schemas"]["Options"];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -37837,53 +33087,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not allowed, or the password is wanted again. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -37920,7 +33125,7 @@ export interface operations {
             };
         };
     };
-    sign_in_api_session_passkey_post: {
+    session_sign_in_by_passkey: {
         parameters: {
             query?: never;
             header?: never;
@@ -37975,26 +33180,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not allowed, or the password is wanted again. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -38013,15 +33200,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -38058,7 +33236,7 @@ export interface operations {
             };
         };
     };
-    listed_api_people_get: {
+    people_listed: {
         parameters: {
             query?: {
                 /**
@@ -38087,15 +33265,6 @@ export interface operations {
                     "application/json": components["schemas"]["People"];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -38107,51 +33276,6 @@ export interface operations {
             };
             /** @description Not allowed, or the password is wanted again. */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -38188,7 +33312,7 @@ export interface operations {
             };
         };
     };
-    invite_api_people_invitations_post: {
+    people_invite: {
         parameters: {
             query?: never;
             header?: never;
@@ -38254,15 +33378,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -38274,15 +33389,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -38319,7 +33425,7 @@ export interface operations {
             };
         };
     };
-    revoke_api_people_invitations__id__delete: {
+    people_revoke: {
         parameters: {
             query?: never;
             header?: never;
@@ -38340,15 +33446,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
-            };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
             };
             /** @description Nobody is signed in. */
             401: {
@@ -38377,35 +33474,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -38442,7 +33512,7 @@ export interface operations {
             };
         };
     };
-    change_api_people__id__put: {
+    people_change: {
         parameters: {
             query?: never;
             header?: never;
@@ -38513,15 +33583,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -38533,15 +33594,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -38578,7 +33630,7 @@ export interface operations {
             };
         };
     };
-    take_out_api_people__id__take_out_post: {
+    people_take_out: {
         parameters: {
             query?: never;
             header?: never;
@@ -38648,15 +33700,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -38668,15 +33711,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -38713,7 +33747,7 @@ export interface operations {
             };
         };
     };
-    let_in_api_people__id__let_in_post: {
+    people_let_in: {
         parameters: {
             query?: never;
             header?: never;
@@ -38782,15 +33816,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -38802,15 +33827,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -38847,7 +33863,7 @@ export interface operations {
             };
         };
     };
-    new_password_api_people__id__new_password_post: {
+    people_new_password: {
         parameters: {
             query?: never;
             header?: never;
@@ -38916,15 +33932,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -38936,15 +33943,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -38981,7 +33979,7 @@ export interface operations {
             };
         };
     };
-    look_api_join_look_post: {
+    people_look: {
         parameters: {
             query?: never;
             header?: never;
@@ -39017,35 +34015,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Nobody is signed in. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not allowed, or the password is wanted again. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -39064,15 +34035,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -39109,7 +34071,7 @@ export interface operations {
             };
         };
     };
-    join_api_join_post: {
+    people_join: {
         parameters: {
             query?: never;
             header?: never;
@@ -39144,35 +34106,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Nobody is signed in. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not allowed, or the password is wanted again. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -39191,15 +34126,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -39236,7 +34162,7 @@ export interface operations {
             };
         };
     };
-    forgotten_api_session_forgotten_post: {
+    people_forgotten: {
         parameters: {
             query?: never;
             header?: never;
@@ -39279,26 +34205,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not allowed, or the password is wanted again. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -39317,15 +34225,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -39362,7 +34261,7 @@ export interface operations {
             };
         };
     };
-    listed_tokens_api_tokens_get: {
+    people_listed_tokens: {
         parameters: {
             query?: {
                 /**
@@ -39393,15 +34292,6 @@ export interface operations {
                     "application/json": components["schemas"]["TokenView"][];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -39413,51 +34303,6 @@ export interface operations {
             };
             /** @description Not allowed, or the password is wanted again. */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -39494,7 +34339,7 @@ export interface operations {
             };
         };
     };
-    make_token_api_tokens_post: {
+    people_make_token: {
         parameters: {
             query?: never;
             header?: never;
@@ -39562,15 +34407,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -39582,15 +34418,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -39627,7 +34454,7 @@ export interface operations {
             };
         };
     };
-    revoke_token_api_tokens__id__delete: {
+    people_revoke_token: {
         parameters: {
             query?: never;
             header?: never;
@@ -39648,15 +34475,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
-            };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
             };
             /** @description Nobody is signed in. */
             401: {
@@ -39685,35 +34503,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -39750,7 +34541,7 @@ export interface operations {
             };
         };
     };
-    page_api_audit_get: {
+    audit_page: {
         parameters: {
             query?: {
                 /**
@@ -39794,15 +34585,6 @@ export interface operations {
                     "application/json": components["schemas"]["AuditPage"];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -39814,51 +34596,6 @@ export interface operations {
             };
             /** @description Not allowed, or the password is wanted again. */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -39895,7 +34632,7 @@ export interface operations {
             };
         };
     };
-    table_api_audit_table_csv_get: {
+    audit_table: {
         parameters: {
             query?: {
                 /**
@@ -39934,15 +34671,6 @@ export interface operations {
                     "text/csv": string;
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -39954,51 +34682,6 @@ export interface operations {
             };
             /** @description Not allowed, or the password is wanted again. */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -40035,7 +34718,7 @@ export interface operations {
             };
         };
     };
-    pictures_api_visits__id__pictures_get: {
+    files_pictures: {
         parameters: {
             query?: {
                 /**
@@ -40072,15 +34755,6 @@ export interface operations {
                     "application/json": components["schemas"]["PictureLine"][];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -40101,42 +34775,6 @@ export interface operations {
             };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -40173,7 +34811,7 @@ export interface operations {
             };
         };
     };
-    picture_api_visits__id__pictures__file_id__get: {
+    files_picture: {
         parameters: {
             query?: never;
             header?: never;
@@ -40202,15 +34840,6 @@ export interface operations {
                     "image/jpeg": string;
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -40231,42 +34860,6 @@ export interface operations {
             };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -40303,7 +34896,7 @@ export interface operations {
             };
         };
     };
-    put_picture_api_visits__id__pictures__file_id__put: {
+    files_put_picture: {
         parameters: {
             query: {
                 /** @description What the picture shows. */
@@ -40382,15 +34975,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -40402,15 +34986,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -40447,7 +35022,7 @@ export interface operations {
             };
         };
     };
-    drop_picture_api_visits__id__pictures__file_id__delete: {
+    files_drop_picture: {
         parameters: {
             query?: never;
             header?: never;
@@ -40473,15 +35048,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
-            };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
             };
             /** @description Nobody is signed in. */
             401: {
@@ -40510,35 +35076,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -40575,7 +35114,7 @@ export interface operations {
             };
         };
     };
-    certificates_api_certificates_get: {
+    files_certificates: {
         parameters: {
             query?: {
                 /**
@@ -40606,15 +35145,6 @@ export interface operations {
                     "application/json": components["schemas"]["CertificateLine"][];
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -40626,51 +35156,6 @@ export interface operations {
             };
             /** @description Not allowed, or the password is wanted again. */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -40707,7 +35192,7 @@ export interface operations {
             };
         };
     };
-    certificate_api_certificates__file_id__get: {
+    files_certificate: {
         parameters: {
             query?: never;
             header?: never;
@@ -40731,15 +35216,6 @@ export interface operations {
                     "application/pdf": string;
                 };
             };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Nobody is signed in. */
             401: {
                 headers: {
@@ -40760,42 +35236,6 @@ export interface operations {
             };
             /** @description There is no such thing here. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Somebody changed it meanwhile; nothing was overwritten. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -40832,7 +35272,7 @@ export interface operations {
             };
         };
     };
-    put_certificate_api_certificates__file_id__put: {
+    files_put_certificate: {
         parameters: {
             query: {
                 /**
@@ -40908,15 +35348,6 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
                 headers: {
@@ -40928,15 +35359,6 @@ export interface operations {
             };
             /** @description Too large. */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -40973,7 +35395,7 @@ export interface operations {
             };
         };
     };
-    drop_certificate_api_certificates__file_id__delete: {
+    files_drop_certificate: {
         parameters: {
             query?: never;
             header?: never;
@@ -40994,15 +35416,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
-            };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
             };
             /** @description Nobody is signed in. */
             401: {
@@ -41031,35 +35444,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description This cannot be done here. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Somebody changed it meanwhile; nothing was overwritten. */
             409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
                 headers: {
                     [name: string]: unknown;
                 };

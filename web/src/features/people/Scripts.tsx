@@ -10,8 +10,10 @@ import { spoken, say } from "../../app/language";
 
 type Scope = TokenView["scopes"][number];
 const SCOPES: [Scope, string][] = spoken([
-  ["read", "read what I may read"],
+  ["read", "read kits, limits, catalogue, figures"],
+  ["personal", "read customers, visits, proposals, jobs"],
   ["readings", "add glasses and readings"],
+  ["proposals", "start visits, make systems and proposals"],
   ["catalogue", "bring the catalogue in"],
 ]);
 
