@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import threading
 import time
+from pathlib import Path
 
 import uvicorn
 
 from tests.application import borrowed, given_back
-from tests.database import fresh
+from tests.database import SECRET, fresh
+from zesty_glass.api.app import create_app
 from zesty_glass.cli.cluster import free_port
 
 
@@ -16,11 +18,20 @@ class Served:
     """``base`` is its address; ``close`` ends it."""
 
     def __init__(
-        self, database: str | None = None, port: int | None = None, name: str = "127.0.0.1"
+        self,
+        database: str | None = None,
+        port: int | None = None,
+        name: str = "127.0.0.1",
+        page: Path | None = None,
     ) -> None:
         self.port = port or free_port()
         self.base = f"http://{name}:{self.port}"
-        self.app = borrowed(database or fresh(), public_address=self.base)
+        self.own = page is not None  # of a page of its own: not to be lent
+        self.app = (
+            borrowed(database or fresh(), public_address=self.base)
+            if page is None
+            else create_app(database or fresh(), SECRET, secure_cookie=False, page=page)
+        )
         self.server = uvicorn.Server(
             uvicorn.Config(
                 self.app,
@@ -44,4 +55,5 @@ class Served:
         self.server.should_exit = True
         self.server.force_exit = True
         self.thread.join(10)
-        given_back(self.app)
+        if not self.own:
+            given_back(self.app)

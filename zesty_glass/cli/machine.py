@@ -45,7 +45,7 @@ COMMANDS = {
     "audit": ("verify that the audit trail is as it was written", "core", ""),
     "remind": ("one message to every customer about what falls due", "core", ""),
     "forget": ("erase people whom firms keep no longer than their rule says", "core", ""),
-    "messages": ("bring the languages up to date with the code", "test", ""),
+    "messages": ("bring the languages up to date with the code", "core", ""),
     "mutate": ("break lines of the core, and see whether the tests tell", "test", "MODULE"),
     "fuzz": ("send generated requests against the interface", "test", "[--requests N] [--seed S]"),
     "install": ("install what is missing and build the page; start nothing", "run", ""),
@@ -114,11 +114,8 @@ def _not_installed(what: str, said: str, most: int, otherwise: str) -> Stop:
     if any(words in said for words in _FULL):
         return Stop("The disk is full: make room and start again.")
     if any(words in said for words in _AWAY):
-        return Stop(
-            f"{what} could not be installed: no package registry is reached. Check the network,"
-            " then start again."
-        )
-    return Stop(f"{what} could not be installed:\n{said.strip()[-most:]}\n{otherwise}")
+        return Stop(f"{what}: no package registry is reached. Check the network, then start again.")
+    return Stop(f"{what}:\n{said.strip()[-most:]}\n{otherwise}")
 
 
 def _packages(need: str) -> None:
@@ -150,7 +147,7 @@ def _packages(need: str) -> None:
         )
         if done.returncode:
             raise _not_installed(
-                f"Debian's packages {' '.join(missing)}",
+                f"Debian's packages {' '.join(missing)} could not be installed",
                 done.stderr or done.stdout,
                 600,
                 "Install them yourself, then start again.",
@@ -222,7 +219,9 @@ def _environment(lock: Path) -> None:
             },
         )
         if done.returncode:
-            raise _not_installed("Python packages", done.stderr, 800, "Then start again.")
+            raise _not_installed(
+                "Python packages could not be installed", done.stderr, 800, "Then start again."
+            )
     for other in VENV.glob(".requirements*"):
         other.unlink()
     mark.write_text(want)
@@ -247,7 +246,9 @@ def _npm(*arguments: str) -> None:
     done = subprocess.run(["npm", *arguments], cwd=WEB, capture_output=True, text=True)
     if done.returncode:
         raise _not_installed(
-            "The page's packages" if arguments[0] == "ci" else "The built page",
+            "The page's packages could not be installed"
+            if arguments[0] == "ci"
+            else "The page could not be built",
             done.stderr or done.stdout,
             1200,
             "Then start again.",

@@ -80,11 +80,34 @@ def lacking(language: catalogue.Language) -> Catalog:
     apart = {None: every_message(), catalogue.PAPER: paper}
     apart[page.CONTEXT] = page.messages_under(WEB / "src")
     out = Catalog(locale=have.locale, project="Zesty Glass", version="1", fuzzy=False)
-    for context, messages in apart.items():
-        for message, where in messages.items():
-            if have.get(message, context) is None:
-                out.add(message, auto_comments=[where], context=context)
+    found = [
+        (message, context, where)
+        for context, messages in apart.items()
+        for message, where in messages.items()
+        if have.get(message, context) is None
+    ]
+    for message, context, where in sorted(found, key=lambda one: _turn(one[2])):
+        out.add(message, auto_comments=[where], context=context)
     return out
+
+
+#: where what a customer reads is said: the paper, the link, what faces them, and what they are
+#: mailed; the pages of a firm come last, for they are in English so far
+_CUSTOMERS = (
+    "documents/",
+    "features/offered",
+    "features/facing",
+    "features/showing",
+    "core/presenting",
+    "core/demonstrating",
+    "core/aftercare",
+)
+
+
+def _turn(where: str) -> int:
+    """When a message is to be translated: the customer's first."""
+    turns = (n for n, place in enumerate(_CUSTOMERS) if place in where)
+    return next(turns, len(_CUSTOMERS) + where.startswith("features/"))
 
 
 def take(language: catalogue.Language, file: Path) -> int:
@@ -131,7 +154,8 @@ def main(arguments: list[str]) -> int:
     """
     parser = argparse.ArgumentParser(prog="./zesty messages")
     parser.add_argument("--check", action="store_true", help="change nothing, say what would")
-    parser.add_argument("--language", choices=catalogue.languages()[1:], default="es")
+    there = catalogue.languages()[1:]
+    parser.add_argument("--language", choices=there, default=there[0])
     parser.add_argument("--lacking", type=Path, metavar="FILE", help="write what it lacks")
     parser.add_argument("--take", type=Path, metavar="FILE", help="take translations over")
     given = parser.parse_args(arguments)
@@ -143,7 +167,19 @@ def main(arguments: list[str]) -> int:
         return 0
     if given.take is not None:
         step(f"{given.language}: {take(given.language, given.take)} messages taken")
-    return max(_renew(language, given.check) for language in catalogue.languages()[1:])
+    renewed = [_renew(language, given.check) for language in there]
+    return max(*renewed, _list_them(given.check))
+
+
+def _list_them(check: bool) -> int:
+    """Tell the page which languages there are; with ``check`` only say whether it knows."""
+    file, text = WEB / "src" / "app" / "languages.generated.ts", page.languages_of_the_page()
+    if file.is_file() and file.read_text() == text:
+        return 0
+    if check:
+        return fail("the page does not know its languages: run ./zesty messages and commit.")
+    file.write_text(text)
+    return 0
 
 
 if __name__ == "__main__":

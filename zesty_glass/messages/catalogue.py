@@ -6,8 +6,9 @@ from collections.abc import Callable
 from datetime import date
 from functools import cache, lru_cache
 from pathlib import Path
-from typing import Literal, get_args
+from typing import TYPE_CHECKING, Literal
 
+from babel.core import Locale
 from babel.dates import format_date
 from babel.messages.catalog import Catalog
 from babel.messages.pofile import read_po, write_po
@@ -16,9 +17,14 @@ from .saying import Message, Speaker, filled, words_of
 
 HERE = Path(__file__).parent
 CODE = HERE.parent
-Language = Literal["en", "es"]
+CODES = ("en", *sorted(file.stem for file in HERE.glob("*.po")))
+if TYPE_CHECKING:
+    Language = str
+else:
+    Language = Literal[CODES]
 #: what the code is written in; it needs no file
 ORIGINAL: Language = "en"
+_ORIGINALS = "en_US"
 #: folders of the code whose texts a customer may read
 SAID_IN = ("core", "documents")
 #: units and signs that are written the same in every language here
@@ -69,17 +75,41 @@ ALIKE = frozenset(
 PAPER = "paper"
 
 
-@cache
 def languages() -> tuple[Language, ...]:
     """Every language that something can be said in, the original first."""
-    return get_args(Language)
+    return CODES
 
 
 @cache
 def read(language: Language) -> Catalog:
-    """The file of a language."""
+    """The file of a language, with the locale that it names; a file that names none has its
+    language's.
+    """
     with (HERE / f"{language}.po").open("rb") as f:
-        return read_po(f, locale=f"{language}_US", abort_invalid=True)
+        found = read_po(f, abort_invalid=True)
+    if found.locale is None:
+        found.locale = language
+    return found
+
+
+@cache
+def locale_of(language: str) -> Locale:
+    """How numbers, days and plurals are written in a language; in one that is not there, as in the
+    original.
+    """
+    if language == ORIGINAL or language not in CODES:
+        return Locale.parse(_ORIGINALS)
+    return Locale.parse(str(read(language).locale))
+
+
+def own_name(language: Language) -> str:
+    """What a language calls itself.
+
+    >>> own_name("es")
+    'Español'
+    """
+    name = locale_of(language).get_language_name() or language
+    return name[:1].upper() + name[1:]
 
 
 def write(language: Language, catalogue: Catalog) -> None:
@@ -123,7 +153,7 @@ def speaker(language: Language, names: frozenset[str] = frozenset()) -> Speaker:
 
 def day_in(language: str, day: date) -> str:
     """A day as it is written in a language."""
-    return format_date(day, "long", locale=f"{language}_US")
+    return format_date(day, "long", locale=locale_of(language))
 
 
 def say_in(language: str, names: frozenset[str] = frozenset()) -> Callable[[str], str]:

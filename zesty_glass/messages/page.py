@@ -8,7 +8,7 @@ import re
 from pathlib import Path
 
 from ..core.analytes import ANALYTES
-from .catalogue import read
+from .catalogue import ORIGINAL, languages, locale_of, own_name, read
 
 CONTEXT = "page"
 _TEXT = r'"(?:[^"\\]|\\.)*"'
@@ -92,3 +92,28 @@ def file_of(language: str) -> str:
         if named is not None and named.string:
             said.setdefault(analyte.name, str(named.string))
     return json.dumps(said, ensure_ascii=False, indent=2, sort_keys=True) + "\n"
+
+
+_LANGUAGES = """/** Written by ./zesty messages: the languages of the page, and their files. */
+export const LANGUAGES = {names} as const;
+/** How days and numbers are written; empty for the reader's own English. */
+export const LOCALES: Record<keyof typeof LANGUAGES, string> = {locales};
+export const FILES: Record<string, () => Promise<{{ default: Record<string, string> }}>> = {files};
+"""
+
+
+def languages_of_the_page() -> str:
+    """The module that tells the page which languages there are."""
+    others = [x for x in languages() if x != ORIGINAL]
+    tags = {x: str(locale_of(x)).replace("_", "-") for x in others}
+    files = ", ".join(f'{x}: () => import("./{x}.generated.json")' for x in others)
+    return _LANGUAGES.format(
+        names=_object({x: own_name(x) for x in languages()}),
+        locales=_object({ORIGINAL: ""} | tags),
+        files=f"{{ {files} }}",
+    )
+
+
+def _object(of: dict[str, str]) -> str:
+    inside = ", ".join(f"{k}: {json.dumps(v, ensure_ascii=False)}" for k, v in of.items())
+    return f"{{ {inside} }}"

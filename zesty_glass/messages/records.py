@@ -6,6 +6,7 @@ import dataclasses
 from collections.abc import Iterator, Mapping
 from typing import Any, TypeVar
 
+from ..core.treating.kept import HOW_WORDS
 from .catalogue import ORIGINAL, Language
 from .spoken import Spoken
 
@@ -38,6 +39,8 @@ SAID_IN = frozenset(
 #: fields of rows of texts, and how many codes each row begins with: the status of a check, the
 #: analyte of what is held against each other; what something is called is said like its value
 _CODES_FIRST = {"checks": 1, "rows": 1, "figures": 0, "settings": 0}
+#: how equipment of a home is named after what becomes of it: in the code's words, not in a firm's
+_KEPT = tuple(f", {words}" for words in HOW_WORDS.values())
 #: fields that hold names: of people, places, makers, a firm's own goods and lines
 NAMES = frozenset({"name", "firm", "consultant", "home", "place", "method", "sample", "stage"})
 
@@ -62,7 +65,7 @@ def names_of(record: Any) -> frozenset[str]:
 
 def _names(value: Any, field: str = "") -> Iterator[str]:
     if isinstance(value, str):
-        if field in NAMES:
+        if field in NAMES and not value.endswith(_KEPT):
             yield value
     elif dataclasses.is_dataclass(value):
         for f in dataclasses.fields(value):
@@ -96,6 +99,8 @@ def _field(record: Any, name: str, by: Spoken) -> Any:
     first = _CODES_FIRST.get(name)
     if first is not None and _are_rows(value):
         return tuple((*row[:first], *map(by.say, row[first:])) for row in value)
+    if name == "name" and isinstance(value, str) and value.endswith(_KEPT):
+        return ", ".join(map(by.say, value.rsplit(", ", 1)))
     return _said(value, by, name in SAID or (type(record).__name__, name) in SAID_IN)
 
 

@@ -8,7 +8,7 @@ from typing import NamedTuple
 
 from babel.dates import format_date
 
-from .catalogue import ORIGINAL, Language, on_paper, speaker
+from .catalogue import ORIGINAL, Language, locale_of, on_paper, speaker
 
 Say = Callable[..., str]
 
@@ -48,4 +48,4 @@ class Spoken(NamedTuple):
         """
         if self.language == ORIGINAL:
             return at.strftime("%-d %B %Y" if how == "long" else "%-d %b %Y")
-        return format_date(at, how, locale=f"{self.language}_US")
+        return format_date(at, how, locale=locale_of(self.language))

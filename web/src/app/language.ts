@@ -5,30 +5,31 @@
 import type { i18n } from "i18next";
 import { useSyncExternalStore } from "react";
 
-export type Language = "en" | "es";
-export const LANGUAGES: Record<Language, string> = { en: "English", es: "Español" };
-const LOCALES: Record<Language, string> = { en: "", es: "es-US" };
+import { FILES, LANGUAGES, LOCALES } from "./languages.generated";
+
+export type Language = keyof typeof LANGUAGES;
 
 /** The library with its messages, fetched once another language than the code's is spoken. */
 let library: i18n | null = null;
 let speaking: Language = "en";
 const listeners = new Set<() => void>();
 
-async function fetched(): Promise<i18n> {
-  const [{ default: i18next }, { default: es }] = await Promise.all([
+async function fetched(next: Language): Promise<void> {
+  const [{ default: i18next }, { default: translation }] = await Promise.all([
     import("i18next"),
-    import("./es.generated.json"),
+    FILES[next]!(),
   ]);
-  await i18next.init({
-    lng: "es",
-    fallbackLng: false,
-    resources: { es: { translation: es } },
-    // a message is a sentence: its points and colons are its own
-    keySeparator: false,
-    nsSeparator: false,
-    interpolation: { prefix: "{", suffix: "}", escapeValue: false },
-  });
-  return i18next;
+  if (!library)
+    await i18next.init({
+      fallbackLng: false,
+      // a message is a sentence: its points and colons are its own
+      keySeparator: false,
+      nsSeparator: false,
+      interpolation: { prefix: "{", suffix: "}", escapeValue: false },
+    });
+  library = i18next;
+  i18next.addResourceBundle(next, "translation", translation);
+  await i18next.changeLanguage(next);
 }
 
 /** Marks a text as a message where it is only kept; it is said where it is shown. */
@@ -84,21 +85,9 @@ export const locale = (): string => LOCALES[speaking];
 /** Speak a language from now on; its file is fetched the first time. */
 export async function speak(next: Language): Promise<void> {
   if (next === speaking) return;
-  if (next !== "en") library ??= await fetched();
+  if (next !== "en") await fetched(next);
   speaking = next;
   listeners.forEach((heard) => heard());
-}
-
-const KEPT = "zesty.customers-language:";
-
-/** The language that a customer reads at a place: chosen on this device before, or another. */
-export function customersLanguage(place: string, otherwise: Language): Language {
-  const kept = localStorage.getItem(KEPT + place);
-  return kept === "en" || kept === "es" ? kept : otherwise;
-}
-
-export function keepCustomersLanguage(place: string, next: Language): void {
-  localStorage.setItem(KEPT + place, next);
 }
 
 export const useLanguage = (): Language =>

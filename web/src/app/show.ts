@@ -43,7 +43,7 @@ export function yearly(times: number, one: string, many = `${one}s`): string {
 export function often(times: number): string {
   if (times >= 1.5) return say("{times} times", { times: num(times) });
   const years = times > 0 ? Math.round(1 / times) : 0;
-  return years > 1 ? say("every {years} years", { years: num(years) }) : "yearly";
+  return years > 1 ? say("every {years} years", { years: num(years) }) : say("yearly");
 }
 
 /** Minutes as work: under an hour in minutes, else in hours. */

@@ -237,7 +237,7 @@ export function crossingWords(curves: Curve[]): string[] {
   return curves.flatMap((c) =>
     c.cheaper.map(([other, m]) => {
       const b = curves.find((x) => x.id === other);
-      const name = (x: Curve | undefined): string => (x?.letter ? x.letter : "today");
+      const name = (x: Curve | undefined): string => (x?.letter ? x.letter : say("today"));
       const from = say("from year {x}", { x: (m / 12).toFixed(1) });
       return say("{c} is dearer to begin with, and stays cheaper than {b} {from}.", {
         c: name(c),

@@ -4,7 +4,8 @@ import { useState, type ReactElement } from "react";
 
 import { api, data } from "../../api/client";
 import type { Customer } from "../../api/types";
-import { LANGUAGES, say, spoken } from "../../app/language";
+import { say, spoken } from "../../app/language";
+import { LANGUAGES } from "../../app/languages.generated";
 import { Sheet } from "../../ui/Sheet";
 import { Trouble } from "../../ui/Trouble";
 import { NOBODY } from "../before/newHome";

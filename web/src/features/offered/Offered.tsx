@@ -23,7 +23,7 @@ import { Accept } from "./Accept";
 import { Ask } from "./Ask";
 import { dayAndMonth, dayLong } from "../../app/when";
 import { message, say, speak, type Language } from "../../app/language";
-import { LanguageKey, useCustomersLanguage } from "../../ui/LanguageKey";
+import { LanguageKey, languageOf, useCustomersLanguage } from "../../ui/LanguageKey";
 
 const STANDS: Record<string, string> = {
   presented: message("Offered to you"),
@@ -202,7 +202,7 @@ function HowToRead({ offer }: { offer: Offer }): ReactElement {
 /** What the address asks for, or the browser's owner reads. */
 const ownLanguage = (): Language => {
   const asked = new URLSearchParams(window.location.search).get("language");
-  return (asked ?? navigator.language).startsWith("es") ? "es" : "en";
+  return languageOf(asked ?? navigator.language);
 };
 
 /** That a newer revision is shown, and what came to light since it was written. */

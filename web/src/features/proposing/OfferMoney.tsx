@@ -32,7 +32,7 @@ export function Waste({ o, offer }: { o: OfferedOption; offer: Offer }): ReactEl
               {say("house: {house_gal_year} a year, {largest_gal} at most at once{x}", {
                 house_gal_year: volume(w.house_gal_year, offer.units),
                 largest_gal: volume(w.largest_gal, offer.units),
-                x: w.brine ? ", brine" : "",
+                x: w.brine ? `, ${say("brine")}` : "",
               })}
             </p>
           )}

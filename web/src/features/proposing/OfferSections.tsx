@@ -152,7 +152,7 @@ export function YearsWork({ chosen }: { chosen: OfferedOption | undefined }): Re
               {say("{times_year}, {minutes_year} min a year{x}", {
                 times_year: often(c.times_year),
                 minutes_year: num(c.minutes_year),
-                x: c.bags ? `, ${num(c.bags)} bags` : "",
+                x: c.bags ? `, ${say("{bags} bags", { bags: num(c.bags) })}` : "",
               })}
             </span>
           </li>

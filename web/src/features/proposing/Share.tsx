@@ -12,6 +12,7 @@ import { StateMark } from "../../ui/marks";
 import { Trouble } from "../../ui/Trouble";
 import { dayLong } from "../../app/when";
 import { say } from "../../app/language";
+import { languageOf } from "../../ui/LanguageKey";
 
 type LinkLine = components["schemas"]["LinkView"];
 
@@ -164,7 +165,7 @@ function Mail({ proposal, people }: { proposal: string; people: Customer[] }): R
   const [id, setId] = useState(newId);
   const reached = people.filter((p) => p.email !== "");
   const [to, setTo] = useState(reached[0]?.email ?? "");
-  const language = people.find((p) => p.email === to)?.language === "es" ? "es" : "en";
+  const language = languageOf(people.find((p) => p.email === to)?.language);
   const [text, setText] = useState("");
   const send = useMutation({
     mutationFn: () =>
