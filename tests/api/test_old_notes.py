@@ -6,7 +6,8 @@ import csv
 import io
 import unittest
 
-from tests.api.client import ApiCase
+from tests.api.client import HOME_1, ApiCase
+from zesty_glass.demo.homes import uid
 from zesty_glass.demo.load import EMAIL
 
 GOOD = (
@@ -101,13 +102,32 @@ class OldNotes(ApiCase):
         r = c.post("/api/homes/import", content=GOOD, headers=kind)
         self.assertEqual(r.status_code, 403)
 
+    def rows(self, path, client=None):
+        data = (client or self.client).get(path).content
+        return list(csv.DictReader(io.StringIO(data.decode("utf-8-sig"))))
+
+    def test_every_table_says_that_it_is_utf_8_and_has_rows_under_its_heads(self):
+        manager = self.manager()
+        for path in (
+            "/api/homes/table.csv",
+            "/api/audit/table.csv",
+            "/api/catalogue/file?form=csv",
+            f"/api/visits/{HOME_1}/readings.csv",
+            f"/api/proposals/{uid('home-1-proposal')}/costs.csv",
+            "/api/monday/sold.csv",
+        ):
+            with self.subTest(path):
+                data = manager.get(path).content
+                self.assertTrue(data.startswith(b"\xef\xbb\xbf"), data[:80])
+                self.assertEqual(data.count(b"\n"), data.count(b"\r\n"))
+                self.rows(path, manager)
+
     def test_homes_go_out_as_a_table_of_what_one_sees(self):
-        text = self.client.get("/api/homes/table.csv?find=ottoline").text
-        rows = list(csv.DictReader(io.StringIO(text)))
+        rows = self.rows("/api/homes/table.csv?find=ottoline")
         self.assertEqual(
             [(r["customer"], r["source"]) for r in rows], [("Ottoline Marrash", "city")]
         )
-        every = list(csv.DictReader(io.StringIO(self.client.get("/api/homes/table.csv").text)))
+        every = self.rows("/api/homes/table.csv")
         self.assertEqual(len(every), self.get("/api/homes")["total"])
 
 

@@ -75,8 +75,17 @@ class CalendarDates(unittest.TestCase):
         calendar = Calendar.from_ical(service_calendar(OFFER, "p", date(2027, 1, 4), AT))
         events = calendar.walk("VEVENT")
         self.assertTrue(events)
-        self.assertTrue(all("in today’s prices" in str(e["description"]) for e in events))
+        said = [str(e["description"]) for e in events]
+        self.assertTrue(all("in today’s prices" in s or "bags of salt" in s for s in said))
         self.assertEqual(len(calendar.walk("VALARM")), len(events))
+
+    def test_salt_is_filled_as_often_as_it_is_counted(self):
+        chosen = next(o for o in OFFER.options if o.id == OFFER.recommended)
+        [salt] = [c for c in chosen.chores.chores if c.kind == "salt"]
+        calendar = Calendar.from_ical(service_calendar(OFFER, "p", date(2027, 1, 4), AT, 1))
+        filled = [e for e in calendar.walk("VEVENT") if "bags of salt" in str(e["description"])]
+        # the last of a year falls on its end, where the next begins
+        self.assertIn(round(salt.times_year) - len(filled), (0, 1))
 
     def test_the_same_again_is_the_same_bytes(self):
         self.assertEqual(

@@ -94,7 +94,7 @@ def table(
             with ctx.db() as db:
                 rows = audit.rows(db, ctx.who.firm_id, wanted, begin, EACH)
                 text = sheets.write(head, map(_cells, rows))
-            yield text if head else text.removeprefix("\r\n")
+            yield text
             if len(rows) < EACH:
                 return
             head, begin = (), rows[-1].id

@@ -113,7 +113,7 @@ def write_csv(items: Iterable[Item]) -> bytes:
         row = [data["figures"]["kind"] if c == "kind" else _cell(c, data[c]) for c in PLAIN]
         nested = (json.dumps(data[c], ensure_ascii=False) if data[c] else "" for c in NESTED[1:])
         rows.append([*row, _figures_cell(data["figures"]), *nested])
-    return sheets.write(COLUMNS, rows, "\n").encode()
+    return sheets.write(COLUMNS, rows).encode()
 
 
 def _value(text: str) -> Any:

@@ -10,6 +10,7 @@ from typing import NamedTuple
 
 from icalendar import Alarm, Calendar, Event
 
+from ..core.costing.chores import MONTHS
 from ..core.errors import RuleError
 from ..core.presenting.offer import Offer
 from ..core.units import DAYS_PER_MONTH
@@ -77,6 +78,61 @@ def round_calendar(name: str, entries: Iterable[Entry], stamp: datetime) -> byte
     return bytes(calendar.to_ical())
 
 
+class _Repeated(NamedTuple):
+    """What is done again and again: what, how often [months], and why in words."""
+
+    label: str
+    months: float
+    words: str
+
+
+def _repeated(offer: Offer, years: int) -> list[_Repeated]:
+    """Parts of the recommended line that are changed, and salt that is filled in."""
+    chosen = next((o for o in offer.options if o.id == offer.recommended), None)
+    costs = None if chosen is None else next((c for c in chosen.costs if c.years >= years), None)
+    if chosen is None or costs is None:
+        return []
+    parts = [
+        _Repeated(
+            x.label,
+            x.interval_months,
+            f"Every {x.interval_months:.1f} months: {x.why}. About"
+            f" {offer.currency}{x.price:,.2f} in today’s prices.",
+        )
+        for x in costs.lines
+        if x.interval_months is not None
+    ]
+    work = () if chosen.chores is None else chosen.chores.chores
+    salt = [
+        _Repeated(
+            c.label,
+            MONTHS / c.times_year,
+            f"About {c.bags:.0f} bags of salt of 40 lb a year, by the hardness and the use of this"
+            " home. Look for a bridge of hard salt.",
+        )
+        for c in work
+        if c.kind == "salt" and c.times_year > 0
+    ]
+    return parts + salt
+
+
+def _event(uid: str, what: _Repeated, day: date, stamp: datetime) -> Event:
+    event = Event()
+    event.add("uid", uid)
+    event.add("dtstamp", stamp)
+    event.add("dtstart", day)
+    event.add("dtend", day + timedelta(days=1))
+    event.add("summary", _line(what.label))
+    event.add("description", _line(what.words))
+    event.add("transp", "TRANSPARENT")
+    alarm = Alarm()
+    alarm.add("action", "DISPLAY")
+    alarm.add("description", _line(what.label))
+    alarm.add("trigger", timedelta(days=-7))
+    event.add_component(alarm)
+    return event
+
+
 def service_calendar(
     offer: Offer, proposal_id: str, start: date, stamp: datetime, years: int = 5
 ) -> bytes:
@@ -86,53 +142,30 @@ def service_calendar(
         start: day of installing; stamp: when the calendar was written; years: how far it goes.
 
     Raises:
-        RuleError: nothing recommended falls due.
+        RuleError: nothing recommended falls due, or too much.
     """
-    chosen = next((o for o in offer.options if o.id == offer.recommended), None)
-    costs = None if chosen is None else next((c for c in chosen.costs if c.years >= years), None)
-    lines = [] if costs is None else [x for x in costs.lines if x.interval_months is not None]
-    if not lines:
+    repeated = _repeated(offer, years)
+    if not repeated:
         raise RuleError(
             "calendar.empty",
             "Nothing of this proposal falls due.",
             "recommended",
-            "A calendar is for a line with filters, lamps or media.",
+            "A calendar is for a line with filters, lamps, media or salt.",
         )
     calendar = Calendar()
     calendar.add("prodid", "-//Zesty Glass//Service calendar//EN")
     calendar.add("version", "2.0")
     calendar.add("method", "PUBLISH")
     calendar.add("x-wr-calname", _line(f"Water treatment, {offer.home}"))
-    many = 0
-    for n, x in enumerate(lines):
-        assert x.interval_months is not None
-        for k, day in enumerate(due_dates(start, x.interval_months, years), 1):
-            many += 1
-            if many > MOST_EVENTS:
-                raise RuleError(
-                    "calendar.many",
-                    f"More than {MOST_EVENTS} dates in {years} years.",
-                    "years",
-                    "Ask for fewer years.",
-                )
-            event = Event()
-            event.add("uid", f"{proposal_id}-{n}-{k}@zesty-glass")
-            event.add("dtstamp", stamp)
-            event.add("dtstart", day)
-            event.add("dtend", day + timedelta(days=1))
-            event.add("summary", _line(x.label))
-            event.add(
-                "description",
-                _line(
-                    f"Every {x.interval_months:.1f} months: {x.why}. About "
-                    f"{offer.currency}{x.price:,.2f} in today’s prices."
-                ),
-            )
-            event.add("transp", "TRANSPARENT")
-            alarm = Alarm()
-            alarm.add("action", "DISPLAY")
-            alarm.add("description", _line(x.label))
-            alarm.add("trigger", timedelta(days=-7))
-            event.add_component(alarm)
-            calendar.add_component(event)
+    days = [(n, x, due_dates(start, x.months, years)) for n, x in enumerate(repeated)]
+    if sum(len(d) for _, _, d in days) > MOST_EVENTS:
+        raise RuleError(
+            "calendar.many",
+            f"More than {MOST_EVENTS} dates in {years} years.",
+            "years",
+            "Ask for fewer years.",
+        )
+    for n, x, due in days:
+        for k, day in enumerate(due, 1):
+            calendar.add_component(_event(f"{proposal_id}-{n}-{k}@zesty-glass", x, day, stamp))
     return bytes(calendar.to_ical())

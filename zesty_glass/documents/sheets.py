@@ -36,11 +36,19 @@ def plain_again(text: str) -> str:
     return _DEFUSED.sub(r"\1\2", text)
 
 
-def write(head: Iterable[str], rows: Iterable[Iterable[object]], line_end: str = "\r\n") -> str:
-    """A table as CSV text, every cell defused."""
-    out = io.StringIO()
-    w = csv.writer(out, lineterminator=line_end)
-    w.writerow(list(head))
+#: says that a file is UTF-8; without it spreadsheets take it for what their machine writes
+MARK = "\ufeff"
+
+
+def write(head: Iterable[str], rows: Iterable[Iterable[object]]) -> str:
+    """A table as CSV text, every cell defused, marked as UTF-8 for spreadsheets; more rows of one
+    that was begun where there is no ``head``.
+    """
+    out, heads = io.StringIO(), list(head)
+    w = csv.writer(out, lineterminator="\r\n")
+    if heads:
+        out.write(MARK)
+        w.writerow(heads)
     w.writerows([safe(c) for c in row] for row in rows)
     return out.getvalue()
 

@@ -48,7 +48,7 @@ COST_COLUMNS = (
 
 
 def _write(head: tuple[str, ...], rows: Iterable[Iterable[object]]) -> bytes:
-    return ("\ufeff" + sheets.write(head, rows)).encode()
+    return sheets.write(head, rows).encode()
 
 
 def rows_csv(head: tuple[str, ...], rows: Iterable[Iterable[object]]) -> bytes:

@@ -134,7 +134,7 @@ def table(db: Session, who: Person, wanted: homes.Wanted) -> Iterator[str]:
     for _ in range(MOST_PAGES):
         rows, _ = homes.found(db, who.firm_id, wanted, after)
         text = sheets.write(head, (_cells(x) for x in rows))
-        yield text if head else text.removeprefix("\r\n")
+        yield text
         if len(rows) < homes.PAGE:
             return
         head, after = (), (rows[-1].row.words, rows[-1].row.id)
