@@ -4,7 +4,12 @@ import { defineConfig } from "vite";
 
 export default defineConfig({
   plugins: [react(), tailwindcss()],
-  build: { target: "es2022", chunkSizeWarningLimit: 700, assetsInlineLimit: 0 },
+  build: {
+    target: "es2022",
+    chunkSizeWarningLimit: 700,
+    assetsInlineLimit: 0,
+    license: { fileName: "licenses.txt" },
+  },
   server: {
     port: 5173,
     strictPort: true,

@@ -37,6 +37,19 @@ class Weight(unittest.TestCase):
             self.assertNotRegex(file.read_text(), r"(?:src|href)=\"https?://|url\(https?://")
 
 
+class Notices(unittest.TestCase):
+    def test_licenses_of_packages_and_fonts_go_with_the_page(self):
+        text = (DIST / "licenses.txt").read_text()
+        for words in (
+            "## react ",
+            "## i18next ",
+            "Permission is hereby granted",
+            "Open Font License",
+        ):
+            self.assertIn(words, text)
+        self.assertEqual(text.count("## A font of the page"), 2)
+
+
 class HandedOut(unittest.TestCase):
     @classmethod
     def setUpClass(cls):

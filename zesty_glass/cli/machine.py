@@ -283,8 +283,8 @@ def _modules() -> None:
 def _packed() -> None:
     """The page's texts compressed beside them; without it they are served as they are."""
     python = str(VENV / "bin" / "python")
-    assets = str(WEB / "dist" / "assets")
-    subprocess.run([python, "-m", "zesty_glass.cli.packed", assets], cwd=ROOT, check=False)
+    folders = (str(WEB / "dist"), str(WEB / "src"))
+    subprocess.run([python, "-m", "zesty_glass.cli.packed", *folders], cwd=ROOT, check=False)
 
 
 def _page(with_modules: bool) -> None:

@@ -1,4 +1,6 @@
-"""Compress the page's texts once, when it is built: the server only hands them out."""
+"""What is done to the page once, when it is built: its texts compressed, so that the server only
+hands them out, and the licenses of its fonts put beside those of its code.
+"""
 
 from __future__ import annotations
 
@@ -21,5 +23,14 @@ def pack(folder: Path) -> int:
     return len(texts)
 
 
+def license_fonts(page: Path, fonts: Path) -> None:
+    """Add the licenses of the fonts to the page's notices."""
+    notices = page / "licenses.txt"
+    said = [notices.read_text(), *(p.read_text() for p in sorted(fonts.glob("*LICENSE.txt")))]
+    notices.write_text("\n\n## A font of the page\n\n".join(said))
+
+
 if __name__ == "__main__":
-    pack(Path(sys.argv[1]))
+    built, sources = map(Path, sys.argv[1:])
+    pack(built / "assets")
+    license_fonts(built, sources / "fonts")

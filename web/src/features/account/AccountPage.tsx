@@ -80,6 +80,11 @@ export function AccountPage(): ReactElement {
             <Passkeys />
             <Sessions />
             <Calendars />
+            <p className="text-m">
+              <a className="underline" href="/licenses.txt" target="_blank" rel="noreferrer">
+                {say("Licenses of the parts that this page is made of")}
+              </a>
+            </p>
           </div>
         </div>
       </main>
