@@ -1,9 +1,11 @@
 """The description of the interface: every parameter and body said, with examples that fit."""
 
+import re
 import unittest
 
 from jsonschema import Draft202012Validator
 
+from tests.api.client import ApiCase
 from zesty_glass.api.app import create_app
 from zesty_glass.api.described import field_words, fields_of
 
@@ -104,6 +106,26 @@ class Description(unittest.TestCase):
             here = [schemas[record]] if record != "*" else schemas.values()
             names = {n for schema in here for n in schema.get("properties", {})}
             self.assertLessEqual(set(words), names, record)
+
+
+class Page(ApiCase):
+    def test_every_operation_and_record_stands_on_the_page_and_every_link_leads_somewhere(self):
+        r = self.client.get("/api/description")
+        self.assertEqual(r.status_code, 200)
+        places = re.findall(r'id="([^"]+)"', r.text)
+        self.assertEqual(len(places), len(set(places)))
+        wanted = {o["operationId"] for _, o in operations()} | set(
+            OPEN_API["components"]["schemas"]
+        )
+        self.assertLessEqual(wanted, set(places))
+        self.assertLessEqual(set(re.findall(r'href="#([^"]+)"', r.text)), set(places))
+
+    def test_nothing_runs_on_it_and_its_style_has_this_answers_nonce(self):
+        first, second = (self.client.get("/api/description") for _ in range(2))
+        nonce = re.search(r'<style nonce="([^"]+)"', first.text)[1]
+        self.assertIn(f"'nonce-{nonce}'", first.headers["content-security-policy"])
+        self.assertNotIn(nonce, second.text)
+        self.assertNotIn("<script", first.text)
 
 
 if __name__ == "__main__":

@@ -46,7 +46,7 @@ class Files(unittest.TestCase):
 
     def test_examples_in_the_repository_can_be_worked_out(self):
         files = sorted((ROOT / "docs" / "examples").glob("*.json"))
-        self.assertEqual(len(files), 2)
+        self.assertEqual(len(files), 3)
         for f in files:
             self.assertIsNotNone(assess(visit_file.read(f.read_bytes())).meaning)
 
@@ -101,3 +101,45 @@ class Files(unittest.TestCase):
         data = visit_file.write(VISITS[1])
         with self.assertRaises(RuleError):
             visit_file.read(data[: min(at, len(data) - 3)])
+
+
+class Smallest(unittest.TestCase):
+    def test_it_is_read_and_nothing_of_it_could_be_left_out(self):
+        text = (ROOT / "docs/examples/smallest.json").read_text()
+        self.assertEqual(len(visit_file.read(text.encode()).samples[0].readings), 1)
+
+        def without(doc, path=()):
+            """Each field once left out, wherever it stands."""
+            here = doc
+            for step in path:
+                here = here[step]
+            for key in list(here) if isinstance(here, dict) else range(len(here)):
+                if isinstance(here[key], dict | list):
+                    yield from without(doc, (*path, key))
+                if isinstance(here, dict):
+                    less = json.loads(text)
+                    at = less
+                    for step in path:
+                        at = at[step]
+                    del at[key]
+                    yield ".".join(map(str, (*path, key))), less
+
+        able = set()
+        for name, less in without(json.loads(text)):
+            try:
+                visit_file.read(json.dumps(less).encode())
+                able.add(name)
+            except RuleError:
+                continue
+        # a visit without samples, a home without its source and a glass that is not raw are read
+        # too, and say less
+        self.assertEqual(
+            able,
+            {
+                "samples",
+                "home.source",
+                "samples.0.raw",
+                "samples.0.readings",
+                "samples.0.readings.0.instrument.unit",
+            },
+        )

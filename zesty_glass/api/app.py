@@ -6,6 +6,7 @@ import re
 import secrets
 from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager
+from functools import cache
 from mimetypes import guess_type
 from pathlib import Path
 
@@ -19,6 +20,7 @@ from starlette.middleware.gzip import GZipMiddleware
 from starlette.types import Scope
 
 from .. import __version__
+from ..documents.reference import reference
 from ..records.db import make_engine, make_sessions
 from ..standins.mail import Mailer
 from ..work import posting, printing, seals
@@ -125,6 +127,12 @@ def create_app(
             c.execute(text("select 1"))
         return JSONResponse({"ok": True, "version": __version__})
 
+    described_once = cache(lambda: reference(app.openapi()))
+
+    @app.get("/api/description", include_in_schema=False)
+    def description() -> Response:
+        return _with_nonce(described_once())
+
     observing.install(app, counters)
     _serve_page(app, page)
     described(app)
@@ -179,12 +187,17 @@ def _index(page: Path) -> Response:
     """The page itself, with a nonce of its own for the one style that a library adds while a dialog
     is open.
     """
-    nonce = secrets.token_urlsafe(16)
-    meta = f'<meta name="csp-nonce" content="{nonce}" />'
+    meta = '<meta name="csp-nonce" content="NONCE" />'
     text = (page / "index.html").read_text().replace("</head>", f"{meta}</head>", 1)
+    return _with_nonce(text)
+
+
+def _with_nonce(text: str) -> Response:
+    """A page that may hold the one style that carries its nonce, written where NONCE stands."""
+    nonce = secrets.token_urlsafe(16)
     policy = POLICY.replace("style-src 'self'", f"style-src 'self' 'nonce-{nonce}'")
     headers = {"Cache-Control": "no-cache", "Content-Security-Policy": policy}
-    return HTMLResponse(text, headers=headers)
+    return HTMLResponse(text.replace("NONCE", nonce, 1), headers=headers)
 
 
 #: how a text was compressed when the page was built, the smaller first: coding and suffix
