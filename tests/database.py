@@ -7,6 +7,7 @@ from __future__ import annotations
 import atexit
 import shutil
 import tempfile
+import time
 import warnings
 from functools import cache
 from pathlib import Path
@@ -16,6 +17,7 @@ import psycopg
 from argon2 import PasswordHasher
 
 from zesty_glass.cli.cluster import Cluster
+from zesty_glass.cli.say import Stop
 from zesty_glass.demo.load import load_demo
 from zesty_glass.records.db import make_engine, make_sessions, migrate
 from zesty_glass.work import seals, signing_in
@@ -28,9 +30,28 @@ signing_in._NOBODY = signing_in._hasher.hash("nobody has this password")
 warnings.filterwarnings("ignore", message="Using `httpx`")
 
 
+LEFT_S = 3_600  # a cluster that nobody has for so long was left by a run that was killed
+
+
+def _sweep() -> None:
+    """Take away what killed runs left."""
+    for left in Path(tempfile.gettempdir()).glob("zg-test-*/pg/in-use"):
+        if time.time() - left.stat().st_mtime < LEFT_S:
+            continue
+        old = Cluster(left.parent, fast=True)
+        try:
+            old.take()
+        except Stop:  # somebody has it
+            continue
+        old.stop()
+        old.release()
+        shutil.rmtree(left.parent.parent, ignore_errors=True)
+
+
 @cache
 def cluster() -> Cluster:
     """The run's cluster, stopped and removed at the end."""
+    _sweep()
     folder = Path(tempfile.mkdtemp(prefix="zg-test-"))
     folder.chmod(0o755)
     c = Cluster(folder / "pg", fast=True)

@@ -166,7 +166,7 @@ class Cluster:
         """Start on a port, a free one where none is named; ``Stop`` says what the server's log
         says, or who runs it already.
         """
-        self._take()
+        self.take()
         if self.runs():
             step("an earlier start was killed: the database it left running is taken over")
         self.stop()
@@ -207,7 +207,7 @@ class Cluster:
                 )
             )
 
-    def _take(self) -> None:
+    def take(self) -> None:
         """Make the folder this process's own as long as it lives; ``Stop`` when another has it."""
         if self._taken is not None:
             return
