@@ -20,12 +20,12 @@ from zesty_glass.cli.cluster import Cluster
 from zesty_glass.cli.say import Stop
 from zesty_glass.demo.load import load_demo
 from zesty_glass.records.db import make_engine, make_sessions, migrate
-from zesty_glass.work import seals, signing_in
+from zesty_glass.work import passwords, seals
 
 SECRET = "a secret for tests, long enough"
 # hundreds of sign-ins: the same hash at a small part of its cost (its own cost has a test)
-signing_in._hasher = PasswordHasher(time_cost=1, memory_cost=64, parallelism=1)
-signing_in._NOBODY = signing_in._hasher.hash("nobody has this password")
+passwords._hasher = PasswordHasher(time_cost=1, memory_cost=64, parallelism=1)
+passwords._NOBODY = passwords._hasher.hash("nobody has this password")
 
 warnings.filterwarnings("ignore", message="Using `httpx`")
 

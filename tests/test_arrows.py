@@ -12,14 +12,16 @@ PACKAGE = ROOT / "zesty_glass"
 #: layer -> layers it may import from
 MAY = {
     "core": set(),
+    "messages": {"core"},
+    "documents": {"core", "messages"},
     "catalogue": {"core", "documents"},
-    "documents": {"core"},
-    "records": {"core", "catalogue"},
+    "records": {"core"},
     "standins": {"core"},
-    "work": {"core", "catalogue", "documents", "records", "standins"},
-    "api": {"core", "catalogue", "documents", "records", "standins", "work"},
-    "demo": {"core", "catalogue", "documents", "records", "standins", "work"},
-    "cli": {"core", "catalogue", "documents", "records", "standins", "work", "api", "demo"},
+    "work": {"core", "messages", "documents", "catalogue", "records", "standins"},
+    "demo": {"core", "documents", "catalogue", "records", "work"},
+    "api": {"core", "messages", "documents", "catalogue", "records", "standins", "work"},
+    "cli": {"core", "messages", "documents", "catalogue", "records", "standins", "work"}
+    | {"demo", "api"},
 }
 #: lines of a file; data may have more
 WIDEST = 100
@@ -65,18 +67,47 @@ STANDARD_ONLY = {
 }
 
 
-def imports(file):
-    layer = file.relative_to(PACKAGE).parts
-    for node in ast.walk(ast.parse(file.read_text())):
+def imports(file, source=None):
+    """Everything that a module imports, at its head or later, each thing by its whole name."""
+    inside = ["zesty_glass", *file.relative_to(PACKAGE).parts[:-1]]
+    for node in ast.walk(ast.parse(file.read_text() if source is None else source)):
         if isinstance(node, ast.Import):
             yield from (a.name for a in node.names)
         elif isinstance(node, ast.ImportFrom):
-            if node.level:
-                base = ["zesty_glass", *layer[:-1]]
-                base = base[: len(base) - node.level + 1]
-                yield ".".join(base + ([node.module] if node.module else []))
-            else:
-                yield node.module
+            above = inside[: len(inside) - node.level + 1] if node.level else []
+            base = [*above, *([node.module] if node.module else [])]
+            yield from (".".join([*base, a.name]) for a in node.names)
+
+
+def layer_of(name):
+    """The layer that a thing stands in; none where it is not ours, or the package itself."""
+    parts = name.split(".")
+    return parts[1] if parts[0] == "zesty_glass" and parts[1:2] != ["__version__"] else None
+
+
+def against(file, source=None):
+    """What a module imports and may not, by its layer."""
+    mine = file.relative_to(PACKAGE).parts[0]
+    layers = ((name, layer_of(name)) for name in imports(file, source))
+    return [name for name, layer in layers if layer and layer not in MAY[mine] | {mine}]
+
+
+def modules():
+    """Every module by its name; a package by the name of its folder."""
+    for file in PACKAGE.rglob("*.py"):
+        parts = ["zesty_glass", *file.relative_to(PACKAGE).with_suffix("").parts]
+        yield ".".join(parts[:-1] if parts[-1] == "__init__" else parts), file
+
+
+def circles(uses):
+    """Sets of modules that lead back to themselves."""
+    from graphlib import CycleError, TopologicalSorter
+
+    try:
+        TopologicalSorter(uses).prepare()
+    except CycleError as e:
+        return e.args[1]
+    return []
 
 
 def room(name):
@@ -84,15 +115,38 @@ def room(name):
 
 
 class Arrows(unittest.TestCase):
+    def test_every_folder_is_a_layer(self):
+        folders = {d.name for d in PACKAGE.iterdir() if d.is_dir() and d.name != "__pycache__"}
+        self.assertEqual(folders, set(MAY))
+
     def test_imports_run_one_way(self):
-        for file in PACKAGE.rglob("*.py"):
-            layer = file.relative_to(PACKAGE).parts[0]
-            if layer not in MAY:
-                continue
-            for name in imports(file):
-                parts = name.split(".")
-                if parts[0] == "zesty_glass" and len(parts) > 1 and parts[1] in MAY:
-                    self.assertIn(parts[1], MAY[layer] | {layer}, f"{file}: {name}")
+        for file in PACKAGE.glob("*/**/*.py"):
+            self.assertEqual(against(file), [], file)
+
+    def test_no_module_leads_back_to_itself(self):
+        known = dict(modules())
+        uses = {}
+        for module, file in known.items():
+            found = (n if n in known else n.rpartition(".")[0] for n in imports(file))
+            uses[module] = {n for n in found if n in known and n != module}
+        self.assertEqual(circles(uses), [])
+
+    def test_the_guards_guard(self):
+        """What must be told, whichever way it is written."""
+        words, deep = PACKAGE / "core" / "words.py", PACKAGE / "core" / "treating" / "line.py"
+        for file, source, told in (
+            (words, "from ..messages import catalogue", "zesty_glass.messages.catalogue"),
+            (words, "from .. import cli", "zesty_glass.cli"),
+            (words, "def f():\n    from ..api import app", "zesty_glass.api.app"),
+            (words, "import zesty_glass.work.jobs", "zesty_glass.work.jobs"),
+            (deep, "from ... import records", "zesty_glass.records"),
+            (PACKAGE / "work" / "jobs.py", "from ..api.may import may", "zesty_glass.api.may.may"),
+        ):
+            with self.subTest(source):
+                self.assertEqual(against(file, source), [told])
+        self.assertEqual(against(words, "from . import units\nimport math"), [])
+        self.assertEqual(against(PACKAGE / "api" / "app.py", "from .. import __version__"), [])
+        self.assertTrue(circles({"a": {"b"}, "b": {"c"}, "c": {"a"}}))
 
     def test_the_rooms_of_the_core_are_built_on_those_before_them(self):
         core = PACKAGE / "core"

@@ -16,7 +16,8 @@ from zesty_glass.records import audit, signing
 from zesty_glass.records.base import Base
 from zesty_glass.records.db import make_engine, make_sessions
 from zesty_glass.records.models import Audit, Firm, HomeRow, User
-from zesty_glass.work import people, signing_in
+from zesty_glass.work import people
+from zesty_glass.work.passwords import right
 
 NEW = "another quiet water"
 
@@ -42,7 +43,7 @@ class Firms(unittest.TestCase):
         code = said.splitlines()[0]
         with self.sessions.begin() as db:
             user = people.accept(db, code, "", NEW)
-            self.assertTrue(signing_in.right(user, NEW))
+            self.assertTrue(right(user, NEW))
             self.assertFalse(user.totp_on)
             self.assertIsNone(people.accept(db, code, "", NEW + "!"))
         with self.sessions() as db:

@@ -104,6 +104,17 @@ class Outbox(Real, ApiCase):
         self.assertEqual(row.state, "sent")
         self.assertNotIn(token, row.text)
 
+    def test_what_is_being_sent_now_is_not_given_up_and_what_hangs_is(self):
+        fresh, hanging = self.put(), self.put()
+        with self.app.state.sessions.begin() as db:
+            for id, since in ((fresh, posting.HANGS / 2), (hanging, posting.HANGS * 2)):
+                row = db.get_one(MailRow, id)
+                row.state, row.next_try = "sending", now() - since
+        self.assertEqual(self.postman.deliver(), 0)
+        self.assertEqual(self.row(fresh).state, "sending")
+        self.assertEqual(self.row(hanging).state, "failed")
+        self.assertIn("not known whether it went", self.row(hanging).error)
+
     def test_nothing_is_sent_twice(self):
         self.put()
         first = self.postman.deliver()

@@ -19,9 +19,10 @@ from ..records.after_models import FeedRow
 from ..records.models import Firm, InvitationRow, SignIn, TokenRow, User, VisitRow
 from . import jobs, keeping, posting, signing_in
 from .keeping import expect, note
+from .passwords import hash_password, right
 from .person import Person, manager_only, now
 from .sharing import fits_address
-from .signing_in import FORGOTTEN_AFTER, TooMany, hash_password, token_hash
+from .signing_in import FORGOTTEN_AFTER, TooMany, token_hash
 
 ROLES = {"consultant": "consultant", "installer": "fitter", "manager": "manager"}
 INVITED_FOR, RESET_FOR = timedelta(days=14), timedelta(hours=24)
@@ -258,7 +259,7 @@ def _another_password(user: User, password: str) -> None:
     Raises:
         RuleError: the old one, or one that is too short or long.
     """
-    if signing_in.right(user, password):
+    if right(user, password):
         raise RuleError(
             "password.same", "This is the password you had.", "password", "Choose another."
         )
@@ -404,7 +405,7 @@ def change_password(db: Session, who: Person, old: str, new: str) -> bool:
     ``signing_in.admit`` comes first.
     """
     user = db.get_one(User, who.id, with_for_update=True)
-    if not signing_in.right(user, old):
+    if not right(user, old):
         return False
     _another_password(user, new)
     _end_codes(db, user)

@@ -13,7 +13,7 @@ from sqlalchemy.orm import Session
 
 from ..core.errors import RuleError
 from ..records.models import User
-from . import signing_in
+from . import passwords
 from .keeping import note
 from .person import Person, now
 
@@ -69,7 +69,7 @@ def confirm(db: Session, who: Person, code: str) -> tuple[str, ...]:
 def off(db: Session, who: Person, password: str) -> bool:
     """Take the second factor off; False when the password is wrong. ``admit`` comes first."""
     user = db.get_one(User, who.id, with_for_update=True)
-    if not signing_in.right(user, password):
+    if not passwords.right(user, password):
         return False
     take_off(db, who, user)
     return True

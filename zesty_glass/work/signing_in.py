@@ -1,4 +1,4 @@
-"""Sign in and out: argon2 passwords, random session tokens kept as hashes, and a
+"""Sign in and out: random session tokens kept as hashes, and a
 brake on guessing.
 """
 
@@ -11,15 +11,13 @@ from datetime import timedelta
 from ipaddress import ip_address, ip_network
 from uuid import UUID, uuid4
 
-from argon2 import PasswordHasher
-from argon2.exceptions import InvalidHashError, VerifyMismatchError
-from argon2.profiles import RFC_9106_LOW_MEMORY
 from sqlalchemy import Connection
 from sqlalchemy.orm import Session
 
-from ..core.errors import RuleError
 from ..records import signing
 from ..records.models import SignIn, User
+from . import second_factor
+from .passwords import hash_password, right
 from .person import Person, now
 
 LASTS = timedelta(hours=14)  # of a session, however busy
@@ -28,33 +26,10 @@ SEEN_EVERY = timedelta(minutes=5)
 PROVED_FOR = timedelta(hours=1)  # prices, limits and people ask for the password again after it
 FORGOTTEN_AFTER = timedelta(hours=1)
 MOST_FAILURES = 8  # tries that need not wait, for one account from one address
-#: what checking a password costs, on purpose (RFC 9106, 2021, its second recommended option)
-COST = RFC_9106_LOW_MEMORY
-_hasher = PasswordHasher.from_parameters(COST)
-_NOBODY = _hasher.hash("nobody has this password")
 
 
 class TooMany(Exception):
     """Too many failed sign-ins lately."""
-
-
-def hash_password(password: str) -> str:
-    """An argon2id hash; refuses passwords under 10 characters."""
-    if len(password) < 10:
-        raise RuleError(
-            "password.short",
-            "A password has at least 10 characters.",
-            "password",
-            "Use a few words.",
-        )
-    if len(password) > 200:
-        raise RuleError(
-            "password.long",
-            "A password has at most 200 characters.",
-            "password",
-            "Use a shorter one.",
-        )
-    return _hasher.hash(password)
 
 
 def token_hash(token: str) -> str:
@@ -136,15 +111,6 @@ def admit_key(db: Session, address: str) -> None:
         raise TooMany
 
 
-def right(user: User | None, password: str) -> bool:
-    """Whether a password is a user's; as slow for nobody's."""
-    try:
-        _hasher.verify(user.password_hash if user else _NOBODY, password[:200])
-    except (VerifyMismatchError, InvalidHashError):
-        return False
-    return user is not None
-
-
 class CodeWanted(Exception):
     """The password is right, and the second factor is wanted or wrong."""
 
@@ -158,8 +124,6 @@ def sign_in(
     Raises:
         CodeWanted: the account has a second factor, and ``code`` is missing or wrong.
     """
-    from . import second_factor
-
     user = signing.user_by_email(db, email)
     if not right(user, password) or user is None:
         return None

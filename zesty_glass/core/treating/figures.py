@@ -70,17 +70,15 @@ def kinds_of(figures: type[Figures]) -> tuple[str, ...]:
 class OfAnyTechnology:
     """Says that figures are those of one of the technologies, told apart by ``kind``.
 
-    The method is what validation at the edges looks for, when all technologies are known; the core
-    itself knows nothing of it.
+    ``known`` is handed in by their registry. The method is what validation at the edges looks for;
+    the core itself knows nothing of it.
     """
 
-    def __get_pydantic_core_schema__(self, source: Any, handler: Any) -> dict[str, Any]:
-        from .items import SystemFigures
-        from .stages import TECHNOLOGIES
+    known: ClassVar[tuple[type[Figures], ...]] = ()
 
-        every = dict.fromkeys((*(t.figures for t in TECHNOLOGIES.values()), SystemFigures))
+    def __get_pydantic_core_schema__(self, source: Any, handler: Any) -> dict[str, Any]:
         choices: dict[str, Any] = {}
-        for figures in every:
+        for figures in self.known:
             schema = handler.generate_schema(figures)
             choices |= dict.fromkeys(kinds_of(figures), schema)
         return {"type": "tagged-union", "choices": choices, "discriminator": "kind"}

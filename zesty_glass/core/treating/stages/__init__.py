@@ -7,7 +7,8 @@ from types import MappingProxyType
 
 from ...analytes import ANALYTES
 from ..checks import declare
-from ..figures import kinds_of
+from ..figures import OfAnyTechnology, kinds_of
+from ..items import SystemFigures
 from ..technology import FACTS, Technology
 from . import (
     carbon,
@@ -75,6 +76,7 @@ TECHNOLOGIES = registry(
     devices.BOOSTER,
     devices.POLISH,
 )
+OfAnyTechnology.known = (*dict.fromkeys(t.figures for t in TECHNOLOGIES.values()), SystemFigures)
 KIND_NAMES = MappingProxyType(
     {t.kind: t.name for t in TECHNOLOGIES.values()} | {"system": "Drinking tap, complete"}
 )
