@@ -6,11 +6,11 @@ import unittest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from tools.large import large_catalogue
 from zesty_glass.catalogue import files
 from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.treating.stages import KIND_NAMES
-from zesty_glass.demo.large import large_catalogue
 
 ITEMS = example_items()
 BY_CODE = {i.code: i for i in ITEMS}

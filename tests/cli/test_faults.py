@@ -63,7 +63,7 @@ class Database(Commands):
 class Typed(unittest.TestCase):
     def ended(self, name, *arguments, out=subprocess.PIPE):
         done = subprocess.run(
-            [sys.executable, "-m", f"zesty_glass.cli.{name}", *arguments],
+            [sys.executable, "-m", machine._module(name), *arguments],
             cwd=ROOT,
             stdout=out,
             stderr=subprocess.PIPE,

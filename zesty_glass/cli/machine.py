@@ -53,6 +53,8 @@ COMMANDS = {
     "remove-firm": ("remove a firm that leaves, with all that is kept of it", "core", "NAME"),
     "add-firm": ("add a firm and its first manager", "core", "NAME EMAIL MANAGER"),
 }
+#: commands that measure, break or photograph the product: not shipped with it
+TOOLS = frozenset({"bench", "fuzz", "mutate", "shots"})
 LEAST_NODE = 20
 #: How long another installation on this machine is waited for [s].
 LOCK_S = 300
@@ -338,7 +340,8 @@ def _help(name: str) -> int:
 
 def _own_options(name: str) -> None:
     """What a command takes, as its source declares it: nothing is loaded to say it."""
-    tree = ast.parse(Path(__file__).with_name(f"{_module(name)}.py").read_text())
+    source = ROOT.joinpath(*_module(name).split(".")).with_suffix(".py")
+    tree = ast.parse(source.read_text())
     for call in ast.walk(tree):
         of = call.func if isinstance(call, ast.Call) else None
         if not (isinstance(of, ast.Attribute) and of.attr == "add_argument"):
@@ -352,7 +355,9 @@ def _own_options(name: str) -> None:
 
 
 def _module(name: str) -> str:
-    return name.replace("-", "_")
+    """The module behind a command; what is no part of the product stands apart."""
+    folder = "tools" if name in TOOLS else "zesty_glass.cli"
+    return f"{folder}.{name.replace('-', '_')}"
 
 
 def main(arguments: list[str]) -> int:
@@ -371,6 +376,5 @@ def _command(arguments: list[str]) -> int:
     ready(COMMANDS[name][1])
     sys.stdout.flush()
     python = str(VENV / "bin" / "python")
-    module = f"zesty_glass.cli.{_module(name)}"
     found = os.environ | {"PYTHONPATH": str(ROOT)}  # from whatever folder it is called
-    os.execve(python, [python, "-m", module, *arguments[1:]], found)
+    os.execve(python, [python, "-m", _module(name), *arguments[1:]], found)

@@ -16,10 +16,10 @@ from .say import fail, step
 
 BIN = VENV / "bin"
 CHECKS: list[tuple[str, list[str], object]] = [
-    ("ruff", [str(BIN / "ruff"), "check", "zesty_glass", "tests", "zesty"], ROOT),
+    ("ruff", [str(BIN / "ruff"), "check", "zesty_glass", "tests", "tools", "zesty"], ROOT),
     (
         "ruff format",
-        [str(BIN / "ruff"), "format", "--check", "-q", "zesty_glass", "tests", "zesty"],
+        [str(BIN / "ruff"), "format", "--check", "-q", "zesty_glass", "tests", "tools", "zesty"],
         ROOT,
     ),
     ("mypy", [str(BIN / "mypy")], ROOT),

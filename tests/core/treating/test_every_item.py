@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 
 from tests.making import home, water
 from tests.making import settings as firm
+from tools.large import large_catalogue
 from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.analytes import ANALYTES
 from zesty_glass.core.errors import RuleError
@@ -23,7 +24,6 @@ from zesty_glass.core.treating.stages import TECHNOLOGIES
 from zesty_glass.core.treating.stages.common import StageInput
 from zesty_glass.core.treating.stages.softener_shown import _whole_days
 from zesty_glass.core.treating.stream import source_stream
-from zesty_glass.demo.large import large_catalogue
 
 ITEMS = example_items()
 BY_CODE = {i.code: i for i in ITEMS}

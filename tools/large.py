@@ -8,8 +8,8 @@ import random
 from dataclasses import replace
 from decimal import Decimal
 
-from ..catalogue.examples import example_items
-from ..core.treating.items import Item, SystemFigures
+from zesty_glass.catalogue.examples import example_items
+from zesty_glass.core.treating.items import Item, SystemFigures
 
 MAKERS = (
     "Quorrel",

@@ -19,9 +19,10 @@ from uuid import UUID, uuid4
 
 from sqlalchemy import Connection, Engine, text
 
-from ..demo.homes import uid
-from ..records.db import make_engine, make_sessions, migrate
-from ..work.jobs import job_id
+from zesty_glass.demo.homes import uid
+from zesty_glass.records.db import make_engine, make_sessions, migrate
+from zesty_glass.work.jobs import job_id
+
 from .served import durable, serving
 from .signed import sign_in
 

@@ -5,11 +5,11 @@ from __future__ import annotations
 import sys
 from uuid import UUID
 
-from ..demo.homes import uid
-from ..demo.people import EMAIL, MANAGER_EMAIL, PASSWORD
-from ..work.jobs import job_id
-from .machine import ROOT
-from .say import Stop, guarded, step
+from zesty_glass.cli.machine import ROOT
+from zesty_glass.cli.say import Stop, guarded, step
+from zesty_glass.demo.homes import uid
+from zesty_glass.demo.people import EMAIL, MANAGER_EMAIL, PASSWORD
+from zesty_glass.work.jobs import job_id
 
 FOLDER = ROOT / "docs" / "screenshots"
 _HOME = f"/visits/{uid('home-1-visit')}"
@@ -56,10 +56,9 @@ PRESSED: dict[str, tuple[tuple[str, str], ...]] = {
 def _as_demo() -> str:
     """A database with what ``./zesty demo`` loads."""
     from tests.database import SECRET, fresh
-
-    from ..demo.load import load_demo
-    from ..records.db import make_engine, make_sessions
-    from ..work import seals
+    from zesty_glass.demo.load import load_demo
+    from zesty_glass.records.db import make_engine, make_sessions
+    from zesty_glass.work import seals
 
     database = fresh(demo=False)
     engine = make_engine(database)

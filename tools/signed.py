@@ -6,7 +6,7 @@ import http.client
 import json
 from dataclasses import dataclass
 
-from ..demo.people import EMAIL, PASSWORD
+from zesty_glass.demo.people import EMAIL, PASSWORD
 
 
 @dataclass

@@ -1,4 +1,4 @@
-"""``python -m zesty_glass.cli.fonts``: make the page's fonts anew from their npm packages.
+"""``python -m tools.fonts``: make the page's fonts anew from their npm packages.
 
 Only the letters, weights and optical sizes that the page uses are kept, so that the first look at
 it is quick. The licence of both (SIL OFL 1.1, no reserved name) allows it; it stands beside them.
@@ -10,8 +10,8 @@ import shutil
 import sys
 from pathlib import Path
 
-from .machine import WEB
-from .say import guarded, step
+from zesty_glass.cli.machine import WEB
+from zesty_glass.cli.say import guarded, step
 
 #: Latin, the signs of units and sums, quotation marks and arrows [Unicode ranges]
 LETTERS = (

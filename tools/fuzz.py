@@ -10,8 +10,8 @@ import subprocess
 import sys
 import time
 
-from .machine import ROOT
-from .say import guarded, step
+from zesty_glass.cli.machine import ROOT
+from zesty_glass.cli.say import guarded, step
 
 
 def main(arguments: list[str]) -> int:

@@ -28,9 +28,10 @@ from uuid import uuid4
 
 from sqlalchemy import text
 
-from ..demo.homes import home_1, uid
-from ..documents import visit_file
-from ..records.db import make_engine, make_sessions, migrate
+from zesty_glass.demo.homes import home_1, uid
+from zesty_glass.documents import visit_file
+from zesty_glass.records.db import make_engine, make_sessions, migrate
+
 from .served import durable, serving
 from .signed import Signed, sign_in
 
@@ -201,7 +202,7 @@ def missing(url: str, acknowledged: set[str]) -> int:
 @contextmanager
 def _served(folder: Path) -> Iterator[tuple[str, int, subprocess.Popen[bytes]]]:
     """A durable database with the demo's firm, and the server on two processes."""
-    from ..demo.load import load_demo
+    from zesty_glass.demo.load import load_demo
 
     with durable(folder) as url:
         migrate(url)

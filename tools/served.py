@@ -12,8 +12,8 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
-from .cluster import Cluster, free_port
-from .machine import ROOT
+from zesty_glass.cli.cluster import Cluster, free_port
+from zesty_glass.cli.machine import ROOT
 
 SECRET = "a secret for measuring only, long enough"
 

@@ -15,10 +15,11 @@ from contextlib import contextmanager
 from pathlib import Path
 from typing import Any
 
-from ..records.db import make_engine, make_sessions, migrate
+from zesty_glass.cli.cluster import Cluster
+from zesty_glass.cli.say import Stop
+from zesty_glass.records.db import make_engine, make_sessions, migrate
+
 from .bench_morning import PROCESSES, missing, morning_of, visits_of
-from .cluster import Cluster
-from .say import Stop
 from .served import serving
 from .signed import sign_in
 
@@ -65,7 +66,7 @@ def _during(
     folder: Path, start: Callable[[Cluster], None], end: Callable[[Cluster], None]
 ) -> dict[str, Any]:
     """A morning on a database in a folder, with trouble from ``start`` to ``end``."""
-    from ..demo.load import load_demo
+    from zesty_glass.demo.load import load_demo
 
     folder.chmod(0o755)
     cluster = Cluster(folder / "pg")

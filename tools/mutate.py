@@ -19,8 +19,8 @@ from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 from typing import NamedTuple, TypeGuard
 
-from .machine import ROOT, VENV
-from .say import Stop, guarded, step
+from zesty_glass.cli.machine import ROOT, VENV
+from zesty_glass.cli.say import Stop, guarded, step
 
 CORE = ROOT / "zesty_glass" / "core"
 TIMEOUT_S = 120.0

@@ -22,28 +22,29 @@ from datetime import UTC, date, datetime
 from pathlib import Path
 from typing import Any
 
-from ..catalogue.examples import example_items
-from ..core.assess import assess
-from ..core.presenting.comparison import compare
-from ..core.presenting.offer import make_offer
-from ..core.proposing.proposal import Proposal, digest
-from ..core.testing.findings import meaning
-from ..core.testing.water import design_water
-from ..core.treating.line import walk
-from ..core.treating.option import Option, StageChoice
-from ..core.visit import Visit
-from ..demo.homes import demo_visits, home_1, home_3, home_5, uid
-from ..demo.large import large_catalogue
-from ..demo.load import EMAIL, PASSWORD
-from ..documents import visit_file
-from ..work.catalogue import Question
+from zesty_glass.catalogue.examples import example_items
+from zesty_glass.cli.cluster import free_port
+from zesty_glass.cli.machine import ROOT, WEB
+from zesty_glass.cli.say import guarded, step
+from zesty_glass.cli.serve import quiet_collector
+from zesty_glass.core.assess import assess
+from zesty_glass.core.presenting.comparison import compare
+from zesty_glass.core.presenting.offer import make_offer
+from zesty_glass.core.proposing.proposal import Proposal, digest
+from zesty_glass.core.testing.findings import meaning
+from zesty_glass.core.testing.water import design_water
+from zesty_glass.core.treating.line import walk
+from zesty_glass.core.treating.option import Option, StageChoice
+from zesty_glass.core.visit import Visit
+from zesty_glass.demo.homes import demo_visits, home_1, home_3, home_5, uid
+from zesty_glass.demo.load import EMAIL, PASSWORD
+from zesty_glass.documents import visit_file
+from zesty_glass.work.catalogue import Question
+
 from .bench_firm import firm
 from .bench_morning import morning
 from .bench_trouble import trouble
-from .cluster import free_port
-from .machine import ROOT, WEB
-from .say import guarded, step
-from .serve import quiet_collector
+from .large import large_catalogue
 from .signed import sign_in
 
 
@@ -195,7 +196,7 @@ def search() -> dict[str, Any]:
 
 def pdf() -> dict[str, Any]:
     """A proposal's PDF, once warm."""
-    from ..documents.pdf import proposal_pdf
+    from zesty_glass.documents.pdf import proposal_pdf
 
     now = datetime(2026, 11, 20, 9, 0, tzinfo=UTC)
     offer = make_offer(

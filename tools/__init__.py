@@ -1,0 +1,1 @@
+"""What measures, breaks and photographs the product, and is no part of it: run by ``./zesty``."""
