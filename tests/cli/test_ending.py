@@ -11,7 +11,8 @@ from pathlib import Path
 from zesty_glass.cli.machine import ROOT
 
 ASLEEP = """
-import tempfile, time, sys
+import signal, tempfile, time, sys
+signal.signal(signal.SIGHUP, signal.SIG_DFL)  # whatever whoever runs the tests made of it
 from zesty_glass.cli.say import guarded
 def main(_):
     with tempfile.TemporaryDirectory(dir=sys.argv[1]):
@@ -45,7 +46,7 @@ class Ending(unittest.TestCase):
                 self.assertEqual(list(Path(d).iterdir()), [])
 
     def test_under_nohup_a_closed_terminal_ends_nothing(self):
-        ignoring = "import signal; signal.signal(signal.SIGHUP, signal.SIG_IGN)\n" + ASLEEP
+        ignoring = ASLEEP.replace("SIG_DFL", "SIG_IGN")
         with tempfile.TemporaryDirectory() as d:
             child = self.started("-c", ignoring, d)
             self.assertEqual(child.stdout.readline(), "ready\n")

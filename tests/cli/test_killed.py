@@ -55,7 +55,7 @@ class Killed(Started):
         )
         kit = plain(next(k for k in demo_instruments(date(2026, 11, 20)) if k.id == "hard-1"))
         saved, sent = set(), 0
-        for round_ in range(4):
+        for round_ in range(3):
             stop_after = 1 + 3 * round_ % 7
             killer = None
             try:

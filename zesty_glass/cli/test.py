@@ -37,7 +37,7 @@ CHECKS: list[tuple[str, list[str], object]] = [
 
 TESTS = ROOT / "tests"
 #: modules of the interface's tests that run beside documents and commands: a third of its time
-LIGHT = ("test_bench", "test_eyes", "test_finding", "test_offline", "test_people", "test_touches")
+LIGHT = ("test_bench", "test_eyes", "test_offline")
 
 
 def _interface() -> tuple[tuple[str, ...], tuple[str, ...]]:
