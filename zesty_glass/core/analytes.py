@@ -19,6 +19,13 @@ class Kind(StrEnum):
     CONTEXT = "context"
 
 
+#: what to do with water over a health limit until the laboratory and the authority have answered:
+#: boil it, never boil it (boiling makes it stronger), flush the tap, use bottled water or a filter
+#: certified for PFAS, ventilate, or bottled water alone; the sentences stand in
+#: ``testing/tonight.py``
+UntilThen = Literal["", "boil", "never_boil", "flush", "pfas", "ventilate", "bottled"]
+
+
 @record
 class Analyte:
     """One measurable thing.
@@ -31,6 +38,7 @@ class Analyte:
         laboratory_only: only a certified laboratory may judge it.
         visible: it changes how the drawn glass looks.
         test: the test to make when it is unknown.
+        until_then: what is done until it is answered; every analyte of health says it.
     """
 
     id: str
@@ -41,6 +49,7 @@ class Analyte:
     visible: bool = False
     test: str = ""
     decimals: int = 2
+    until_then: UntilThen = ""
 
     @property
     def said(self) -> str:
@@ -74,6 +83,12 @@ def _a(id: str, name: str, unit: str, kind: Kind, test: str, **more: object) -> 
 
 
 _LAB = {"laboratory_only": True}
+
+
+def _health(until_then: UntilThen) -> dict[str, object]:
+    return {**_LAB, "until_then": until_then}
+
+
 _ALL = (
     _a("tds", "Dissolved matter (TDS)", "mg/L", Kind.LOOKS_TASTE, "TDS by meter", decimals=0),
     _a(
@@ -177,7 +192,7 @@ _ALL = (
         "mg/L",
         Kind.HEALTH,
         "laboratory: copper, first draw",
-        **_LAB,
+        **_health("flush"),
     ),
     _a(
         "copper_flushed",
@@ -185,7 +200,7 @@ _ALL = (
         "mg/L",
         Kind.HEALTH,
         "laboratory: copper, flushed",
-        **_LAB,
+        **_health("bottled"),
     ),
     _a(
         "lead",
@@ -194,10 +209,24 @@ _ALL = (
         Kind.HEALTH,
         "laboratory: lead, first draw",
         decimals=4,
-        **_LAB,
+        **_health("flush"),
     ),
-    _a("nitrate_n", "Nitrate as N", "mg/L", Kind.HEALTH, "laboratory: nitrate", **_LAB),
-    _a("nitrite_n", "Nitrite as N", "mg/L", Kind.HEALTH, "laboratory: nitrite", **_LAB),
+    _a(
+        "nitrate_n",
+        "Nitrate as N",
+        "mg/L",
+        Kind.HEALTH,
+        "laboratory: nitrate",
+        **_health("never_boil"),
+    ),
+    _a(
+        "nitrite_n",
+        "Nitrite as N",
+        "mg/L",
+        Kind.HEALTH,
+        "laboratory: nitrite",
+        **_health("never_boil"),
+    ),
     _a(
         "arsenic",
         "Arsenic",
@@ -205,10 +234,26 @@ _ALL = (
         Kind.HEALTH,
         "laboratory: arsenic, with species",
         decimals=4,
-        **_LAB,
+        **_health("never_boil"),
     ),
-    _a("uranium", "Uranium", "mg/L", Kind.HEALTH, "laboratory: uranium", decimals=4, **_LAB),
-    _a("barium", "Barium", "mg/L", Kind.HEALTH, "laboratory: barium", decimals=2, **_LAB),
+    _a(
+        "uranium",
+        "Uranium",
+        "mg/L",
+        Kind.HEALTH,
+        "laboratory: uranium",
+        decimals=4,
+        **_health("never_boil"),
+    ),
+    _a(
+        "barium",
+        "Barium",
+        "mg/L",
+        Kind.HEALTH,
+        "laboratory: barium",
+        decimals=2,
+        **_health("never_boil"),
+    ),
     _a(
         "radium",
         "Radium 226 and 228",
@@ -216,10 +261,12 @@ _ALL = (
         Kind.HEALTH,
         "laboratory: radium 226 and 228",
         decimals=1,
-        **_LAB,
+        **_health("never_boil"),
     ),
     _a("silica", "Silica", "mg/L", Kind.EQUIPMENT, "laboratory: silica", decimals=0),
-    _a("fluoride", "Fluoride", "mg/L", Kind.HEALTH, "laboratory: fluoride", **_LAB),
+    _a(
+        "fluoride", "Fluoride", "mg/L", Kind.HEALTH, "laboratory: fluoride", **_health("never_boil")
+    ),
     _a(
         "radon",
         "Radon in water",
@@ -227,7 +274,7 @@ _ALL = (
         Kind.HEALTH,
         "laboratory: radon in water",
         decimals=0,
-        **_LAB,
+        **_health("ventilate"),
     ),
     _a(
         "coliform",
@@ -236,9 +283,17 @@ _ALL = (
         Kind.HEALTH,
         "laboratory: coliform",
         decimals=0,
-        **_LAB,
+        **_health("boil"),
     ),
-    _a("e_coli", "E. coli", "per 100 mL", Kind.HEALTH, "laboratory: E. coli", decimals=0, **_LAB),
+    _a(
+        "e_coli",
+        "E. coli",
+        "per 100 mL",
+        Kind.HEALTH,
+        "laboratory: E. coli",
+        decimals=0,
+        **_health("boil"),
+    ),
     _a(
         "uvt",
         "UV transmittance",
@@ -248,8 +303,8 @@ _ALL = (
         decimals=0,
         laboratory_only=True,
     ),
-    _a("pfoa", "PFOA", "mg/L", Kind.HEALTH, "laboratory: PFAS", decimals=7, **_LAB),
-    _a("pfos", "PFOS", "mg/L", Kind.HEALTH, "laboratory: PFAS", decimals=7, **_LAB),
+    _a("pfoa", "PFOA", "mg/L", Kind.HEALTH, "laboratory: PFAS", decimals=7, **_health("pfas")),
+    _a("pfos", "PFOS", "mg/L", Kind.HEALTH, "laboratory: PFAS", decimals=7, **_health("pfas")),
     _a("flow", "Flow", "gpm", Kind.CONTEXT, "flow by bucket and stopwatch", decimals=1),
     _a(
         "pressure_static",
@@ -298,6 +353,12 @@ def analyte(id: str) -> Analyte:
 
 #: found by a laboratory, in a word or by count, and inactivated rather than taken out
 MICROBES = ("coliform", "e_coli")
+
+
+def until_then(*what: UntilThen) -> frozenset[str]:
+    """Analytes of which this is done until they are answered."""
+    return frozenset(a.id for a in _ALL if a.until_then in what)
+
 
 #: judged at the drinking tap; everything else is judged at the house's taps
 AT_THE_TAP = frozenset({"tds", "sodium", "potassium", "chloride", "sulfate"})

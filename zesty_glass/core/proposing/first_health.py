@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ..analytes import ANALYTES, MICROBES, Kind
+from ..analytes import ANALYTES, MICROBES, Kind, until_then
 from ..home import SURFACE
 from ..rules import NITRATE_NEAR
 from ..testing.finding import Weight
@@ -302,10 +302,7 @@ HEALTH: tuple[First, ...] = (
         source="US CDC, drinking water from private wells",
         year=2024,
         holds=lambda at: (
-            at.health(
-                *("nitrate_n", "arsenic", "fluoride", "uranium", "barium", "radium"),
-                *("lead", "pfoa", "pfos"),
-            )
+            at.health("lead", *until_then("never_boil", "pfas"))
             or (at.health("copper") and not acid(at))
         ),
     ),

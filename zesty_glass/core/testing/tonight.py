@@ -6,7 +6,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from ..analytes import MICROBES
+from ..analytes import MICROBES, until_then
 from ..home import SURFACE, Home, Source
 from ..record import record
 from .water import Water
@@ -31,7 +31,7 @@ class Tonight:
 TONIGHT: tuple[Tonight, ...] = (
     Tonight(
         id="microbes",
-        analytes=frozenset(MICROBES),
+        analytes=until_then("boil"),
         sentence=(
             "Microbes: bring drinking water to a rolling boil for 1 minute (3 minutes above 2,000"
             " m), or use bottled water."
@@ -45,9 +45,7 @@ TONIGHT: tuple[Tonight, ...] = (
     ),
     Tonight(
         id="never_boil",
-        analytes=frozenset(
-            {"nitrate_n", "nitrite_n", "arsenic", "uranium", "barium", "radium", "fluoride"}
-        ),
+        analytes=until_then("never_boil"),
         sentence=(
             "Nitrate, metals and fluoride: use bottled water. Never boil it for these: boiling"
             " makes them stronger."
@@ -57,7 +55,7 @@ TONIGHT: tuple[Tonight, ...] = (
     ),
     Tonight(
         id="pipes",
-        analytes=frozenset({"lead", "copper"}),
+        analytes=until_then("flush"),
         sentence=(
             "Lead and copper: cold tap only, flushed until it runs colder; bottled water for an"
             " infant and in pregnancy."
@@ -67,7 +65,7 @@ TONIGHT: tuple[Tonight, ...] = (
     ),
     Tonight(
         id="pfas",
-        analytes=frozenset({"pfoa", "pfos"}),
+        analytes=until_then("pfas"),
         sentence=(
             "PFOA and PFOS: boiling does not take them out. Bottled water, or a filter certified"
             " for them, to drink and to cook."
@@ -77,7 +75,7 @@ TONIGHT: tuple[Tonight, ...] = (
     ),
     Tonight(
         id="radon",
-        analytes=frozenset({"radon"}),
+        analytes=until_then("ventilate"),
         sentence=(
             "Radon leaves the water into the air: ventilate where water is used, and have the"
             " indoor air tested. A licensed radon professional next."
