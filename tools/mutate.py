@@ -32,7 +32,10 @@ _ALSO = {
     "proposing": ("tests.core.test_truth", "tests.core.treating.test_every_item"),
 }
 #: tests of modules that stand in no folder
-_OF = {"units": ("tests.core.test_units_by_hand", "tests.core.test_truth")}
+_OF = {
+    "own_limits": ("tests.core.test_own_limits",),
+    "units": ("tests.core.test_units_by_hand", "tests.core.test_truth"),
+}
 EXAMPLES = "tests.core.test_examples"  # the worked examples in the docstrings
 _COMPARE: dict[type[ast.cmpop], type[ast.cmpop]] = {
     ast.Lt: ast.LtE,

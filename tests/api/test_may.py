@@ -105,6 +105,22 @@ class Matrix(ApiCase):
                 self.assertEqual(status, 403 if wrong_role else 404, text)
                 self.assertNotIn("Ottoline", text)
 
+    def test_a_script_without_the_scope_for_it_is_told_no_customer(self):
+        scopes = [s for s in may.SCOPES if s != "personal"]
+        body = {"id": str(uuid4()), "name": "night run", "scopes": scopes}
+        made = self.clients["manager"].post("/api/tokens", json=body).json()
+        script = Client(self.app, raise_server_exceptions=False)
+        script.headers["Authorization"] = f"Bearer {made['token']}"
+        self.clients["script"] = script
+        self.addCleanup(self.clients.pop, "script")
+        opened = [r for r in routes(self.app) if may.script_may(tuple(scopes), *r)]
+        self.assertGreater(len(opened), 20)
+        for method, template in opened:
+            with self.subTest(f"{method} {template}"):
+                status, text = self.ask("script", method, template, OTHER)
+                self.assertNotEqual(status, 401)
+                self.assertNotRegex(text, "Ottoline|Dunnoway")
+
     def test_a_day_s_list_names_no_colleague_s_visits(self):
         def listed(who):
             return {v["id"] for v in self.clients[who].get("/api/visits").json()}

@@ -100,6 +100,37 @@ class Updated(unittest.TestCase):
         self.assertEqual(again.seen, (STRICTER,))
         self.assertEqual(questions(again), ())
 
+    def test_one_answer_answers_one_question(self):
+        lead = replace(LEAD, value=0.005)
+        kept = changes_of(own(OURS, lead))
+        stricter = replace(LEAD, value=0.01, year=2030)
+        now = tuple({IRON: STRICTER, LEAD: stricter}.get(x, x) for x in LIMITS)
+        with mock.patch.object(own_limits, "LIMITS", now):
+            self.assertEqual([q.was for q in questions(kept)], [IRON, LEAD])
+            taken = answered(kept, IRON.id, take=True)
+            self.assertEqual((taken.limits, taken.seen), ((lead,), (LEAD,)))
+            self.assertEqual([q.own for q in questions(taken)], [lead])
+            stays = answered(kept, IRON.id, take=False)
+            self.assertEqual(set(stays.seen), {STRICTER, LEAD})
+            self.assertEqual([q.own for q in questions(stays)], [lead])
+            # what is not asked is not answered
+            self.assertEqual(answered(stays, IRON.id, take=False), stays)
+
+    def test_what_was_read_is_no_news_and_the_first_change_since_is_what_it_knew(self):
+        self.update()
+        older = replace(IRON, value=0.5, year=1979)
+        former = (
+            Former(revision=PUBLISHED, id=IRON.id, was=older),
+            *own_limits.FORMER,
+        )
+        with mock.patch.object(own_limits, "FORMER", former):
+            read = FirmRules(published=PUBLISHED)
+            self.assertEqual([n.was for n in news(read)], [IRON])
+            self.assertEqual([n.was for n in news(replace(read, published=PUBLISHED - 1))], [older])
+            self.assertEqual(news(replace(read, published=PUBLISHED + 1)), ())
+            asked = questions(FirmRules(published=PUBLISHED, limits=(OURS,)))
+            self.assertEqual([q.was for q in asked], [IRON])
+
     def test_no_such_limit(self):
         with self.assertRaises(RuleError) as e:
             answered(FirmRules(), "moon.dust", take=True)

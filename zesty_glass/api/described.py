@@ -14,7 +14,7 @@ from fastapi import FastAPI
 from fastapi.routing import APIRoute
 
 from ..core.bounds import NO_NUL
-from .may import OPEN, ROUTES, SCOPES
+from .may import OPEN, ROUTES, scopes_for
 from .parameters import SAID
 from .problems import Problem
 
@@ -44,9 +44,8 @@ def named(route: APIRoute) -> str:
 
 def _who(method: str, path: str) -> list[dict[str, list[str]]]:
     """Who may ask: somebody signed in, or a script whose token has one of these scopes."""
-    scopes = [s for s, opens in SCOPES.items() if (method, path) in opens]
     signed = _READING if method == "GET" else _SIGNED
-    return [signed, *({"script": [s]} for s in scopes)]
+    return [signed, *({"script": list(way)} for way in scopes_for(method, path))]
 
 
 def _own_errors(operation: dict[str, Any], method: str, path: str) -> None:

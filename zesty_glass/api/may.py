@@ -230,6 +230,7 @@ _OF_CUSTOMERS = (
     "/api/jobs",
     "/api/due",
     "/api/waiting",
+    "/api/fitters",
     "/api/outbox",
     "/api/track/",
     "/api/monday",
@@ -275,9 +276,20 @@ SCOPES: dict[str, frozenset[tuple[str, str]]] = {
 }
 
 
+#: routes whose answer tells of the customer: the scope that they want beside their own
+BESIDE: dict[tuple[str, str], str] = {("POST", f"{_V}/proposals"): "personal"}
+
+
+def scopes_for(method: str, path: str) -> list[tuple[str, ...]]:
+    """Each way for a token to open a route: the scopes that it has all of."""
+    beside = BESIDE.get((method, path))
+    ways = (scope for scope, opens in SCOPES.items() if (method, path) in opens)
+    return [(scope,) if beside is None else (scope, beside) for scope in ways]
+
+
 def script_may(scopes: tuple[str, ...], method: str, path: str) -> bool:
     """Whether a token of these scopes opens a route."""
-    return any((method, path) in SCOPES.get(s, frozenset()) for s in scopes)
+    return any(set(way) <= set(scopes) for way in scopes_for(method, path))
 
 
 def may(role: str, method: str, path: str) -> bool:

@@ -80,7 +80,7 @@ class Shelf(BaseRoute):
             if name not in known:
                 raise RuleError(
                     "query.unknown",
-                    f"There is no “{name[:80]}” to ask for here.",
+                    f"There is no query parameter “{name[:80]}” here.",
                     name[:80],
                     did_you_mean(name[:80], known) if known else "Leave it out.",
                 )

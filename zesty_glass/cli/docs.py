@@ -193,7 +193,7 @@ def who_page() -> str:
 
     def row(method: str, path: str) -> tuple[str, ...]:
         roles = may.ROUTES[method, path]
-        scopes = [s for s, opens in may.SCOPES.items() if (method, path) in opens]
+        scopes = [" + ".join(way) for way in may.scopes_for(method, path)]
         again = "yes" if (method, path) in may.PROVED else ""
         ticks = ["yes" if role in roles else "" for role, _ in _ROLES]
         return (f"`{method} {path}`", *ticks, ", ".join(scopes), again)

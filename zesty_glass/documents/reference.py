@@ -68,7 +68,7 @@ def _operation(method: str, path: str, said: Schema) -> Schema:
         "path": path,
         "name": said["operationId"],
         "words": said.get("description", ""),
-        "scopes": [s for way in said.get("security", ()) for s in way.get("script", ())],
+        "scopes": [" and ".join(w["script"]) for w in said.get("security", ()) if "script" in w],
         "opened": not said.get("security"),
         "parameters": said.get("parameters", ()),
         "takes": list(_content(said.get("requestBody") or {})),

@@ -69,7 +69,7 @@ export function FirmPage(): ReactElement {
             <Trouble error={firm.error} />
             {may && !!firm.data?.questions.length && (
               <p className="bg-yuzu-pale px-4 py-2 flex gap-3 items-center flex-wrap">
-                {say("A published limit changed under one of yours: take it, or keep yours.")}
+                {say("A published limit changed, and your firm has its own. Take the new one, or keep yours.")}
                 <button className="key" onClick={() => jump("limits")}>
                   {say("Go to it")}
                 </button>
