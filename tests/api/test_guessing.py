@@ -128,10 +128,15 @@ class Busy(ApiCase):
         from unittest import mock
 
         from zesty_glass.demo.homes import uid
-        from zesty_glass.work import apart
+        from zesty_glass.work import apart, printing
+        from zesty_glass.work.held import Held
 
         for error, code in ((apart.Busy, "busy"), (apart.TooMuch, "too_much")):
-            with mock.patch.object(apart.Apart, "run", side_effect=error):
+            # whatever was printed before in this process is not at hand
+            with (
+                mock.patch.object(apart.Apart, "run", side_effect=error),
+                mock.patch.object(printing, "_made", Held(1)),
+            ):
                 for path in (
                     f"/api/proposals/{uid('home-1-proposal')}/pdf",
                     f"/api/visits/{HOME_1}/suggest",
