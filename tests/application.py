@@ -16,6 +16,7 @@ from starlette.testclient import TestClient
 
 from tests.database import SECRET
 from zesty_glass.api.app import create_app, stand_on
+from zesty_glass.cli import ending
 
 _at_hand: list[FastAPI] = []
 
@@ -39,7 +40,8 @@ def given_back(app: FastAPI) -> None:
 @cache
 def _loop() -> BlockingPortal:
     held = ExitStack()
-    atexit.register(held.close)
+    # told to end amid a request, the loop would wait for it, and it for the loop
+    atexit.register(lambda: None if ending.told else held.close())
     return held.enter_context(start_blocking_portal())
 
 

@@ -7,12 +7,15 @@ import os
 import signal
 import subprocess
 import sys
+from threading import Thread
 from typing import Any, NoReturn
 
 #: told to end by whom: a service manager or ``kill``, and a terminal that was closed
 SIGNALS = (signal.SIGTERM, signal.SIGHUP)
 WAIT_S = 20.0
 _children: set[subprocess.Popen[str]] = set()
+#: by which signal this process was told to end at once, in the middle of whatever it was at
+told: list[int] = []
 
 
 def _exit(number: int, _: Any) -> NoReturn:
@@ -27,7 +30,11 @@ def by_exit() -> None:
 
 
 def _at_once(number: int, _: Any) -> None:
-    """Tests catch an exit: children are told, what waits for the end runs, and that is all."""
+    """Tests catch an exit: children are told, what waits for the end runs, and that is all.
+
+    What waits for the end has ``WAIT_S``: it may wait for what was interrupted.
+    """
+    told.append(number)
     for child in list(_children):
         child.terminate()
     for child in list(_children):
@@ -36,7 +43,9 @@ def _at_once(number: int, _: Any) -> None:
         except subprocess.TimeoutExpired:
             child.kill()
     sys.stdout.flush()
-    atexit._run_exitfuncs()
+    closing = Thread(target=atexit._run_exitfuncs, daemon=True)
+    closing.start()
+    closing.join(WAIT_S)
     if os.getpgrp() == os.getpid():  # browsers too
         os.killpg(0, signal.SIGKILL)
     os._exit(128 + number)

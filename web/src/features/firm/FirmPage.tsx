@@ -28,6 +28,19 @@ function jump(to: string): void {
   section.focus({ preventScroll: true });
 }
 
+function LimitChanged(): ReactElement {
+  return (
+    <p className="bg-yuzu-pale px-4 py-2 flex gap-3 items-center flex-wrap">
+      {say(
+        "A published limit changed, and your firm has its own. Take the new one, or keep yours.",
+      )}
+      <button className="key" onClick={() => jump("limits")}>
+        {say("Go to it")}
+      </button>
+    </p>
+  );
+}
+
 export function FirmPage(): ReactElement {
   const firm = useFirm();
   const me = useMe();
@@ -67,14 +80,7 @@ export function FirmPage(): ReactElement {
             {!may && <p className="text-ink-2">{say("A manager of the firm may change these.")}</p>}
             {firm.isPending && <Waiting what={say("Fetching them.")} />}
             <Trouble error={firm.error} />
-            {may && !!firm.data?.questions.length && (
-              <p className="bg-yuzu-pale px-4 py-2 flex gap-3 items-center flex-wrap">
-                {say("A published limit changed, and your firm has its own. Take the new one, or keep yours.")}
-                <button className="key" onClick={() => jump("limits")}>
-                  {say("Go to it")}
-                </button>
-              </p>
-            )}
+            {may && !!firm.data?.questions.length && <LimitChanged />}
             {firm.data && <Kits firm={firm.data} may={may} />}
             {firm.data && <Catalogue may={may} currency={firm.data.settings.currency} />}
             {firm.data && (
