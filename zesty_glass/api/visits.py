@@ -96,7 +96,7 @@ def _view(ctx: Context, id: UUID, units: Units, language: Language, at: datetime
             step=step,
             assessment=in_language(in_units(assessment, visit), language, visit),
             lab=lab,
-            suggested=panel(visit.home, drawn, assessment.raw),
+            suggested=panel(visit.home, drawn, assessment.raw, visit.rules),
             others=tuple(OtherVisit(id=str(i), started_at=t) for i, t in others),
             reports=standins.reports(visit),
             unreadable=unreadable,

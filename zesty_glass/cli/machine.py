@@ -47,6 +47,7 @@ COMMANDS = {
     "forget": ("erase people whom firms keep no longer than their rule says", "core", ""),
     "messages": ("bring the languages up to date with the code", "core", ""),
     "mutate": ("break lines of the core, and see whether the tests tell", "test", "MODULE"),
+    "answers": ("write all that is said of the demo’s homes and generated ones", "test", "FILE"),
     "fuzz": ("send generated requests against the interface", "test", "[--requests N] [--seed S]"),
     "install": ("install what is missing and build the page; start nothing", "run", ""),
     "let-in": ("make a code for somebody who is locked out", "core", "EMAIL"),
@@ -54,7 +55,7 @@ COMMANDS = {
     "add-firm": ("add a firm and its first manager", "core", "NAME EMAIL MANAGER"),
 }
 #: commands that measure, break or photograph the product: not shipped with it
-TOOLS = frozenset({"bench", "fuzz", "mutate", "shots"})
+TOOLS = frozenset({"answers", "bench", "fuzz", "mutate", "shots"})
 LEAST_NODE = 20
 #: How long another installation on this machine is waited for [s].
 LOCK_S = 300

@@ -469,6 +469,8 @@ _HARDNESS_GPG = BandSet(
     ),
 )
 
+_BY_ID = {limit.id: limit for limit in LIMITS}
+
 
 @record
 class Former:
@@ -497,6 +499,21 @@ class Rules:
     limits: tuple[Limit, ...] = LIMITS
     bands: tuple[BandSet, ...] = (_TDS_BANDS, _HARDNESS_GPG)
     published: int = PUBLISHED
+
+    def limit(self, id: str) -> Limit:
+        """A limit by its id, as the firm has it; the published one where a firm's own set, of an
+        older day, lacks it. KeyError for an id that nobody published.
+        """
+        own = next((limit for limit in self.limits if limit.id == id), None)
+        return own or _BY_ID[id]
+
+    def at(self, id: str) -> float:
+        """The value of a limit [canonical unit of its analyte].
+
+        >>> Rules().at("iron.stains")
+        0.3
+        """
+        return self.limit(id).value
 
     def band_set(self, analyte: str) -> BandSet | None:
         """The band set in force for an analyte."""

@@ -5,6 +5,7 @@ import unittest
 from tests.making import home, water
 from zesty_glass.core.home import Care, Source
 from zesty_glass.core.ranges import Range
+from zesty_glass.core.rules import Rules
 from zesty_glass.core.testing.tonight import BLOOM, CARES, INFANT, OTHER, TONIGHT, tonight
 from zesty_glass.core.testing.value import Value
 from zesty_glass.core.testing.water import Water
@@ -15,7 +16,7 @@ QUIET = {"coliform": 0.0, "nitrate_n": 1.0, "lead": 0.001, "manganese": 0.01}
 def card(*over: str, care: Care | None = None, values=None, **about) -> tuple[str, ...]:
     place = home(care=care, **about) if care else home(**about)
     drawn = values if isinstance(values, Water) else water(**(QUIET if values is None else values))
-    return tonight(frozenset(over), place, drawn)
+    return tonight(frozenset(over), place, drawn, Rules())
 
 
 def absent(**more) -> Water:

@@ -9,6 +9,7 @@ from .. import words
 from ..analytes import MICROBES, judged_at
 from ..ranges import Range
 from ..record import record
+from ..rules import Rules
 from ..testing.reading import Reading
 from ..testing.value import Value
 from ..treating.line import LineReport
@@ -17,8 +18,8 @@ from ..treating.stages import TECHNOLOGIES
 
 Where = Literal["house", "tap"]
 Verdict = Literal["as promised", "better", "short", "laboratory only", "not promised"]
-#: more than promised is no gain: beside the limit of 8.5 (US EPA, secondary standard, 1991)
-HIGHEST_PH = 8.5
+#: more than promised is no gain
+HIGHEST_PH = Rules().at("ph.high")
 
 
 @record

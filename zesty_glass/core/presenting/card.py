@@ -77,6 +77,7 @@ def water_card(visit: Visit, a: Assessment) -> WaterCard:
         home=visit.home,
         complaints=(*visit.complaints, *a.noticed),
         samples=visit.samples,
+        rules=visit.rules,
     )
     return WaterCard(
         home=visit.home.name,

@@ -55,7 +55,7 @@ FIRST: tuple[First, ...] = (
         ),
         source="US CDC, private wells; trade practice",
         year=2024,
-        holds=lambda at: at.complained("slime") and at.surely("iron", 0.3),
+        holds=lambda at: at.complained("slime") and at.over("iron.stains"),
     ),
     First(
         id="beyond_a_bed",
@@ -179,7 +179,7 @@ FIRST: tuple[First, ...] = (
         year=2024,
         holds=lambda at: (
             (at.complained("haze") or at.finding("turbidity") is not None)
-            and at.surely("iron", 0.3)
+            and at.over("iron.stains")
             and at.water.cups is None
         ),
     ),
@@ -276,7 +276,7 @@ FIRST: tuple[First, ...] = (
         source=PRACTICE,
         year=2024,
         holds=lambda at: (
-            at.home.private and at.surely("iron", 0.3) and "manganese" not in at.water.values
+            at.home.private and at.over("iron.stains") and "manganese" not in at.water.values
         ),
     ),
     First(

@@ -291,7 +291,7 @@ HEALTH: tuple[First, ...] = (
         ),
         source="US EPA, disinfectants and disinfection by-products rule",
         year=1998,
-        holds=lambda at: not at.home.private and at.surely("chlorine_total", 4.0),
+        holds=lambda at: not at.home.private and at.over("chlorine.maximum"),
     ),
     First(
         id="one_tap",

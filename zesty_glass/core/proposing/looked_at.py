@@ -9,6 +9,7 @@ from ..analytes import ANALYTES, MICROBES, Kind
 from ..home import Home
 from ..ranges import Verdict
 from ..record import record
+from ..rules import Rules
 from ..testing.complaints import Complaint
 from ..testing.finding import Finding, Weight
 from ..testing.findings import Meaning
@@ -31,6 +32,7 @@ class At:
     complaints: tuple[Complaint, ...] = ()
     samples: tuple[Sample, ...] = ()
     targets: Mapping[str, tuple[float | None, str]] = field(default_factory=dict)
+    rules: Rules = Rules()
 
     def finding(self, *analytes: str) -> Finding | None:
         """The first finding on one of these that asks for something."""
@@ -66,6 +68,11 @@ class At:
         """Whether a value surely reaches ``least`` [canonical unit]."""
         r = self.water.range(analyte)
         return r is not None and r.low >= least
+
+    def over(self, limit: str) -> bool:
+        """Whether a value surely reaches a limit, by its id."""
+        of = self.rules.limit(limit)
+        return self.surely(of.analyte, of.value)
 
     def surely_under(self, analyte: str, most: float) -> bool:
         """Whether a value surely stays under ``most`` [canonical unit]."""
@@ -107,7 +114,7 @@ def idle_filter(at: At) -> bool:
 
 def cold_tap_smells(at: At) -> bool:
     """Whether the cold water surely smells of eggs."""
-    return at.surely("hydrogen_sulfide", 0.05)
+    return at.over("sulfide.smell")
 
 
 BED_IRON, BED_SULFIDE = 10.0, 5.0
@@ -123,7 +130,12 @@ def beyond_a_bed(at: At) -> bool:
 def acid(at: At) -> bool:
     """Whether the water is surely acid."""
     f, ph = at.finding("ph"), at.water.range("ph")
-    return f is not None and f.weight is Weight.ACT and ph is not None and ph.best < 7.0
+    return (
+        f is not None
+        and f.weight is Weight.ACT
+        and ph is not None
+        and ph.best < at.rules.at("ph.corrosive")
+    )
 
 
 def certified(at: At, analyte: str) -> bool:

@@ -19,7 +19,7 @@ from ..errors import RuleError
 from ..home import Home
 from ..ranges import Verdict
 from ..record import record
-from ..rules import Settings
+from ..rules import Rules, Settings
 from ..searching.found import places
 from ..testing.colour import ColourFinding
 from ..testing.complaints import Complaint
@@ -130,8 +130,6 @@ def _may_not(name: str, after: Quantity | None, target: float | None, op: str) -
     )
 
 
-#: from here on iron feeds the bacteria that make slime [mg/L]: trade practice (2024)
-IRON_FEEDS = 0.3
 FOULED = (
     "Slime and iron: iron bacteria foul resin. An iron filter ahead of it, and the well"
     " disinfected first."
@@ -148,7 +146,6 @@ UNSEEN = 0.5  # what acid water counts for while nobody has seen what it does, o
 ACID_BELOW = (
     0.5  # below neutral by so much [pH] water is corrosive to copper: trade practice (2024)
 )
-COPPER_MG_L = 1.3  # [mg/L] US EPA, lead and copper rule (1991)
 LEAVES = 0.5  # a line that goes less than half the way leaves a thing found
 #: what less scale counts for where white crust is complained of, of a softener's answer: a trade
 #: judgement (2024); the minerals stay, and soap lathers no better
@@ -259,7 +256,7 @@ def grade(
     )
 
 
-def _decided_elsewhere(water: Water) -> frozenset[str]:
+def _decided_elsewhere(water: Water, rules: Rules) -> frozenset[str]:
     """What is judged with something else than what is measured at the tap: a little radon with the
     indoor air; copper that acid water takes from the pipes with the pH, its cause, and flushing
     until then.
@@ -267,22 +264,22 @@ def _decided_elsewhere(water: Water) -> frozenset[str]:
     ph, flushed = water.range("ph"), water.range("copper_flushed")
     out = {"radon"} if radon_with_the_air(water) else set()
     if ph is not None and ph.best < NEUTRAL_PH - ACID_BELOW:
-        out |= {"copper"} if flushed is None or flushed.best < COPPER_MG_L else set()
+        most = rules.at("copper_flushed.action")
+        out |= {"copper"} if flushed is None or flushed.best < most else set()
     return frozenset(out)
 
 
 #: warnings of wear that the cost counts: a membrane’s life on hard water is counted shorter
 PRICED = frozenset({"membrane.hardness"})
 
-#: manganese from here on asks like a complaint, whoever has one: Health Canada, guideline technical
-#: document (2019) [mg/L]
-MANGANESE_HEALTH = 0.12
+#: manganese from here on asks like a complaint, whoever has one
+PRESSES = "manganese.canada"
 
 
-def _pressing(water: Water) -> frozenset[str]:
+def _pressing(water: Water, rules: Rules) -> frozenset[str]:
     """What no laboratory limit of health governs, and which asks for more than a stain does."""
     manganese = water.range("manganese")
-    high = manganese is not None and manganese.best >= MANGANESE_HEALTH
+    high = manganese is not None and manganese.best >= rules.at(PRESSES)
     return frozenset({"manganese"} if high else ())
 
 
@@ -320,6 +317,7 @@ class Grader:
         targets: Mapping[str, tuple[float | None, str]],
         complaints: tuple[Complaint, ...] = (),
         had: frozenset[str] = frozenset(),
+        rules: Rules = Rules(),
     ) -> None:
         """``had``: what equipment that stands there was bought against, whoever complains now."""
         colour: ColourFinding | None = meaning.colour
@@ -338,10 +336,10 @@ class Grader:
         acts = {f.analyte for f in meaning.findings if f.weight is Weight.ACT}
         # what somebody's diet minds asks like a complaint once it is over a limit of its own
         minded = home.diets & acts
-        self._elsewhere = _decided_elsewhere(water)
-        self._pressing = _pressing(water) | had & acts | minded
+        self._elsewhere = _decided_elsewhere(water, rules)
+        self._pressing = _pressing(water, rules) | had & acts | minded
         #: whether something presses that no limit of health governs, and nobody has to complain of
-        self.presses = bool(_pressing(water) & set(targets))
+        self.presses = bool(_pressing(water, rules) & set(targets))
         asks = {_asks_as(f, self._elsewhere, self._pressing) for f in meaning.findings}
         elsewhere = any(
             f.analyte in self._elsewhere and f.weight is Weight.HEALTH for f in meaning.findings
@@ -349,7 +347,7 @@ class Grader:
         self._aside = self._worth_knowing()
         iron = water.range("iron")
         slime = any(c.sign == "slime" for c in complaints)
-        self._slime = slime and iron is not None and iron.best >= IRON_FEEDS
+        self._slime = slime and iron is not None and iron.best >= rules.at("iron.stains")
         hardness = self._findings.get("hardness")
         wait = "health" in asks or elsewhere or brings_water(meaning.tonight)
         self.nothing = self._without_buying(wait, brings_water(meaning.tonight))

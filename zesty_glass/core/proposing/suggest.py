@@ -20,7 +20,6 @@ from ..testing.complaints import Complaint
 from ..testing.finding import Finding, Weight
 from ..testing.findings import Meaning
 from ..testing.judged import judge
-from ..testing.tonight import STRICT_SODIUM
 from ..testing.value import Value
 from ..testing.water import Sample, Water
 from ..treating.in_place import Judged, said_first
@@ -79,9 +78,10 @@ def _may_fall(water: Water, wish: Wish) -> bool:
     return wish.target is None or v.range.high is None or v.range.high > wish.target
 
 
-def _for_diet(home: Home) -> tuple[Wish, ...]:
+def _for_diet(home: Home, rules: Rules) -> tuple[Wish, ...]:
     """What a diet of the house asks of the drinking tap, told with consent."""
-    return (Wish(analyte="sodium", target=STRICT_SODIUM),) if "sodium" in home.diets else ()
+    diet = Wish(analyte="sodium", target=rules.at("sodium.diet"))
+    return (diet,) if "sodium" in home.diets else ()
 
 
 def _open_ended(f: Finding, water: Water | None) -> bool:
@@ -140,7 +140,9 @@ def suggest(
         drawn_on, meaning.colour, home, settings, items, wanted, years, measured, targets, progress
     )
     had = _softened_here(home, samples)
-    grader = Grader(drawn_on, sought, home, settings, by_code, measured, targets, complaints, had)
+    grader = Grader(
+        drawn_on, sought, home, settings, by_code, measured, targets, complaints, had, rules
+    )
     at = At(
         water=water,
         meaning=meaning,
@@ -148,6 +150,7 @@ def suggest(
         complaints=complaints,
         samples=samples,
         targets=targets,
+        rules=rules,
     )
     case = _Case(
         sought,
@@ -235,7 +238,7 @@ class _Looked(NamedTuple):
 
 
 def _look(water: Water, meaning: Meaning, home: Home, rules: Rules) -> _Looked:
-    diet = {w.analyte: w for w in _for_diet(home) if _may_fall(water, w)}
+    diet = {w.analyte: w for w in _for_diet(home, rules) if _may_fall(water, w)}
     wishes = diet | {w.analyte: w for w in home.wishes if _may_fall(water, w)}
     wanted = tuple(dict.fromkeys((*things_found(meaning, water), *wishes)))
     targets = {a: (t[0], t[2]) for a in wanted for t in (wanted_of(a, rules, wishes.get(a)),)}

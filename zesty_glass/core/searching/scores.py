@@ -9,11 +9,12 @@ from dataclasses import replace
 from ..analytes import ANALYTES, Kind
 from ..ranges import Range
 from ..record import record
+from ..rules import Rules
 from ..treating.stream import INACTIVATED, Quantity
 
 UNKNOWN = -1e12  # nobody can say: worse than anything that is known
 OPEN = -1e11  # a range without an upper end
-PH_HIGH = 8.5  # US EPA secondary standard, 1991
+PH_HIGH, PH_LOW = Rules().at("ph.high"), Rules().at("ph.corrosive")
 
 
 @record
@@ -63,7 +64,7 @@ def score(
         return Score(best=known, worst=known)
     r = q.range
     if analyte == "ph":
-        return _ph(r, 7.0 if target is None else target)
+        return _ph(r, PH_LOW if target is None else target)
     if op == "at_least":
         return Score(
             best=r.best if target is None else min(r.best, target),

@@ -284,7 +284,7 @@ def meaning(
         scale=scale,
         colour=colour,
         tonight=tonight(
-            frozenset(f.analyte for f in ranked if f.weight is Weight.HEALTH), home, water
+            frozenset(f.analyte for f in ranked if f.weight is Weight.HEALTH), home, water, rules
         ),
         sets=sets(water, scale, iron_factor),
         breath=breath_working(None if (alk := r("alkalinity")) is None else alk.best),

@@ -15,6 +15,7 @@ from ..analytes import MICROBES
 from ..errors import RuleError
 from ..home import SURFACE, Home, Source
 from ..record import Words, record
+from ..rules import Rules
 from ..striking import check_struck
 from .water import Water
 
@@ -422,13 +423,10 @@ class SuggestedBottle:
     why: str
 
 
-NEUTRAL = 7.0  # [pH] below it water is corrosive to copper and brass: trade practice (2024)
-IRON_STAINS = 0.3  # [mg/L] US EPA, secondary standards (1991)
-TANNIN_TINTS = 0.5  # [mg/L] trade practice (2024)
 TASTED_TDS = 600.0  # [mg/L] above it taste falls from good to fair: WHO (2003)
 
 
-def _follows(water: Water, has: frozenset[str]) -> list[SuggestedBottle]:
+def _follows(water: Water, has: frozenset[str], rules: Rules) -> list[SuggestedBottle]:
     """Bottles that today's readings call for; one whose analytes are known already is not drawn."""
     r, known = water.range, water.values
     microbes = any(known[a].microbe for a in MICROBES if a in known)
@@ -442,17 +440,17 @@ def _follows(water: Water, has: frozenset[str]) -> list[SuggestedBottle]:
         ("uvt", microbes and "uvt" not in known, "bacteria were found: a lamp is chosen by it"),
         (
             "lead_copper",
-            ph is not None and ph.best < NEUTRAL and not copper,
+            ph is not None and ph.best < rules.at("ph.corrosive") and not copper,
             "acid water: a first draw now, and again some weeks after the pH was corrected",
         ),
         (
             "metals",
-            over("iron", IRON_STAINS) and "manganese" not in known,
+            over("iron", rules.at("iron.stains")) and "manganese" not in known,
             "iron brings manganese, which wants another pH",
         ),
         (
             "anions",
-            over("tannin", TANNIN_TINTS) and "sulfate" not in known,
+            over("tannin", rules.at("tannin.tint")) and "sulfate" not in known,
             "tannin resin is sized by sulfate too",
         ),
         (
@@ -465,12 +463,15 @@ def _follows(water: Water, has: frozenset[str]) -> list[SuggestedBottle]:
 
 
 def panel(
-    home: Home, has: frozenset[str] = frozenset(), water: Water | None = None
+    home: Home,
+    has: frozenset[str] = frozenset(),
+    water: Water | None = None,
+    rules: Rules = Rules(),
 ) -> tuple[SuggestedBottle, ...]:
     """Samples to suggest for a home: what its readings call for, then by source and by who lives
     there; kinds already drawn are left out.
     """
-    out: list[SuggestedBottle] = [] if water is None else _follows(water, has)
+    out: list[SuggestedBottle] = [] if water is None else _follows(water, has, rules)
 
     def add(kind: str, why: str) -> None:
         if kind not in has and all(s.kind != kind for s in out):

@@ -9,6 +9,7 @@ from collections.abc import Callable
 from ..analytes import MICROBES, until_then
 from ..home import SURFACE, Home, Source
 from ..record import record
+from ..rules import Limit, Rules
 from .water import Water
 
 
@@ -135,7 +136,7 @@ class ForCare:
     sentence: str
     source: str
     year: int
-    holds: Callable[[Home, Water], bool]
+    holds: Callable[[Home, Water, Rules], bool]
     not_boiled: str = ""
 
 
@@ -149,13 +150,11 @@ def _may_hold(water: Water, *names: str) -> bool:
     )
 
 
-def _above(water: Water, name: str, limit: float) -> bool:
+def _above(water: Water, limit: Limit) -> bool:
     """Whether a value is at a limit, or may be above it."""
-    r = water.range(name)
-    return r is not None and (r.high is None or r.high > limit or r.best >= limit)
+    r = water.range(limit.analyte)
+    return r is not None and (r.high is None or r.high > limit.value or r.best >= limit.value)
 
-
-STRICT_SODIUM = 20.0  # [mg/L] guidance for strict diets: US EPA, advisory for sodium (2003)
 
 #: said only where the customer told it with consent
 CARES: tuple[ForCare, ...] = (
@@ -168,7 +167,7 @@ CARES: tuple[ForCare, ...] = (
         ),
         source="US EPA, basic information about lead in drinking water",
         year=2024,
-        holds=lambda home, water: (
+        holds=lambda home, water, rules: (
             home.lead_line is True and (home.care.infant or home.care.pregnancy)
         ),
     ),
@@ -180,7 +179,7 @@ CARES: tuple[ForCare, ...] = (
         ),
         source="ANSI/AAMI/ISO 23500-3, water for haemodialysis",
         year=2019,
-        holds=lambda home, water: home.care.dialysis,
+        holds=lambda home, water, rules: home.care.dialysis,
     ),
     ForCare(
         id="weak_immunity",
@@ -190,7 +189,7 @@ CARES: tuple[ForCare, ...] = (
         ),
         source="US CDC, guide to water filters for people with weakened immunity",
         year=2022,
-        holds=lambda home, water: (
+        holds=lambda home, water, rules: (
             home.care.weak_immunity and home.private and _may_hold(water, "coliform")
         ),
         not_boiled=(
@@ -206,7 +205,7 @@ CARES: tuple[ForCare, ...] = (
         ),
         source="US CDC, guide to water filters for people with weakened immunity",
         year=2022,
-        holds=lambda home, water: home.care.weak_immunity and not home.private,
+        holds=lambda home, water, rules: home.care.weak_immunity and not home.private,
     ),
     ForCare(
         id="low_sodium",
@@ -216,7 +215,9 @@ CARES: tuple[ForCare, ...] = (
         ),
         source="US EPA, drinking water advisory for sodium",
         year=2003,
-        holds=lambda home, water: home.care.low_sodium and _above(water, "sodium", STRICT_SODIUM),
+        holds=lambda home, water, rules: (
+            home.care.low_sodium and _above(water, rules.limit("sodium.diet"))
+        ),
     ),
     ForCare(
         id="infant_manganese",
@@ -226,7 +227,9 @@ CARES: tuple[ForCare, ...] = (
         ),
         source="WHO, manganese in drinking-water (provisional guideline 0.08 mg/L)",
         year=2021,
-        holds=lambda home, water: home.care.infant and _above(water, "manganese", 0.08),
+        holds=lambda home, water, rules: (
+            home.care.infant and _above(water, rules.limit("manganese.who"))
+        ),
     ),
     ForCare(
         id="infant_sulfate",
@@ -236,7 +239,9 @@ CARES: tuple[ForCare, ...] = (
         ),
         source="US EPA, drinking water advisory for sulfate",
         year=2003,
-        holds=lambda home, water: home.care.infant and _above(water, "sulfate", 500),
+        holds=lambda home, water, rules: (
+            home.care.infant and _above(water, rules.limit("sulfate.infants"))
+        ),
     ),
     ForCare(
         id="pregnancy",
@@ -246,7 +251,7 @@ CARES: tuple[ForCare, ...] = (
         ),
         source="US CDC, drinking water from private wells",
         year=2024,
-        holds=lambda home, water: (
+        holds=lambda home, water, rules: (
             home.care.pregnancy and home.private and _may_hold(water, "nitrate_n", "lead")
         ),
     ),
@@ -285,7 +290,7 @@ def _by_source(home: Home, water: Water) -> tuple[Tonight, ...]:
     return (UNTESTED,) if home.source in _SHALLOW and untested else ()
 
 
-def tonight(over: frozenset[str], home: Home, water: Water) -> tuple[str, ...]:
+def tonight(over: frozenset[str], home: Home, water: Water, rules: Rules) -> tuple[str, ...]:
     """The "tonight" card: what to drink until the laboratory or the authority answers, and what is
     said first because of who lives there. No health finding goes without.
 
@@ -303,4 +308,4 @@ def tonight(over: frozenset[str], home: Home, water: Water) -> tuple[str, ...]:
         card += [_said(t, kept) for t in _by_source(home, water)]
     if home.source is Source.LAKE:
         card.append(BLOOM)
-    return tuple(card) + tuple(_said(c, kept) for c in CARES if c.holds(home, water))
+    return tuple(card) + tuple(_said(c, kept) for c in CARES if c.holds(home, water, rules))

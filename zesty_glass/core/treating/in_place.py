@@ -234,6 +234,7 @@ def judge(
         device=device,
         home=home,
         settings=settings,
+        rules=rules,
         raw=raw,
         behind=behind,
         held=held,

@@ -12,7 +12,7 @@ from ..in_place import InPlace
 from ..ranges import Range
 from ..ranges import Verdict as Held
 from ..record import record
-from ..rules import Settings
+from ..rules import Rules, Settings
 from ..testing.finding import Finding
 from ..testing.pairs import Pair
 from ..testing.removal import removal
@@ -39,14 +39,8 @@ LEAST_REJECTION = 0.75  # of a membrane: the alarm of service work
 LAMP_MONTHS = 12.0  # a UV lamp's year of days powered
 
 
-LEAST_PH_BEHIND = 7.0  # behind a neutraliser
-
-
-MOST_PH_BEHIND = 8.5  # [pH] US EPA, secondary standards (1991)
-
-
-#: [mg/L] staining limits of what an iron filter takes out: US EPA, secondary standards (1991)
-STAINS = {"iron": 0.3, "manganese": 0.05}
+#: of what an iron filter takes out
+STAINS = ("iron.stains", "manganese.stains")
 
 
 RESIN_IRON = 2.0  # [mg/L] ferrous, that resin takes without a cleaner: trade practice (2024)
@@ -66,6 +60,7 @@ class Seen:
     device: InPlace
     home: Home
     settings: Settings
+    rules: Rules
     raw: Water
     behind: Water | None
     held: tuple[Pair, ...]
@@ -190,17 +185,18 @@ def _neutraliser(seen: Seen) -> Answer:
     ph = seen.after("ph")
     if ph is None:
         return "not_judged", "Measure the pH behind it by meter."
-    least, most = ph.at_least(LEAST_PH_BEHIND), ph.at_most(MOST_PH_BEHIND)
+    low, high = seen.rules.at("ph.corrosive"), seen.rules.at("ph.high")
+    least, most = ph.at_least(low), ph.at_most(high)
     if least is Held.NOT_MET:
         return "service", f"pH {ph.best:.1f} behind it. {seen.device.of.service}"
     if most is Held.NOT_MET:
         return (
             "set_right",
-            f"pH {ph.best:.1f} behind it, more than {MOST_PH_BEHIND:g}: a slower medium or less"
+            f"pH {ph.best:.1f} behind it, more than {high:g}: a slower medium or less"
             " dose, or more water drawn through it, then measured again.",
         )
     if Held.UNCERTAIN in (least, most):
-        edge = LEAST_PH_BEHIND if least is Held.UNCERTAIN else MOST_PH_BEHIND
+        edge = low if least is Held.UNCERTAIN else high
         return "not_judged", f"The pH behind it is astride {edge:g}: measure it by meter."
     return "keep", "It raises the pH. Look at its bed at every service."
 
@@ -209,9 +205,10 @@ def _iron(seen: Seen) -> Answer:
     iron = seen.after("iron")
     if iron is None:
         return "not_judged", "Draw a glass behind it and test the iron."
+    limits = {limit.analyte: limit.value for limit in map(seen.rules.limit, STAINS)}
     held = {
         name: (r, r.at_most(limit))
-        for name, limit in STAINS.items()
+        for name, limit in limits.items()
         if (r := seen.after(name)) is not None
     }
     for name, (r, verdict) in held.items():
@@ -221,7 +218,7 @@ def _iron(seen: Seen) -> Answer:
     for name, (_, verdict) in held.items():
         if verdict is Held.UNCERTAIN:
             said = ANALYTES[name].said
-            return "not_judged", f"The {said} behind it is astride {STAINS[name]:g}: test it finer."
+            return "not_judged", f"The {said} behind it is astride {limits[name]:g}: test it finer."
     return "keep", "It takes the iron out. The same test once a year."
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ...evidence import Level
 from ...ranges import Range, Verdict
-from ...testing.tonight import STRICT_SODIUM
+from ...rules import Rules
 from ...units import MG_L_PER_GPG
 from ..adjusting import CLOCK_OFF, DOSE, HOUR, RENEW_CLOCK, RESERVE
 from ..checks import check_needs, merged_needs, met, told
@@ -140,7 +140,7 @@ def _size_checks(s: Sizing, worst: Sizing, f: SoftenerFigures) -> list[Check]:
     return out
 
 
-TASTED_SODIUM = 200.0  # [mg/L] WHO, guidelines for drinking-water quality (2017)
+RULES = Rules()  # the published ones: a stage says them of any firm
 
 
 def _diet(inp: StageInput, added: Range, salt: str) -> list[Check]:
@@ -162,8 +162,8 @@ def _diet(inp: StageInput, added: Range, salt: str) -> list[Check]:
             "softener.sodium_total",
             "say",
             total=f"{total:.0f}",
-            strict=f"{STRICT_SODIUM:.0f}",
-            taste=f"{TASTED_SODIUM:.0f}",
+            strict=f"{RULES.at('sodium.diet'):.0f}",
+            taste=f"{RULES.at('sodium.taste'):.0f}",
         ),
     ]
 
