@@ -12,8 +12,8 @@ from zesty_glass.core.home import Source
 from zesty_glass.core.proposing.first import FIRST
 from zesty_glass.core.proposing.looked_at import At
 from zesty_glass.core.rules import LIMITS, Rules
+from zesty_glass.core.testing.bottles import panel
 from zesty_glass.core.testing.findings import meaning
-from zesty_glass.core.testing.laboratory import panel
 
 CORE = Path(__file__).parents[1] / "zesty_glass" / "core"
 #: numbers that are as large as a limit and say something else, each with what it says
@@ -21,11 +21,8 @@ NO_LIMIT = {
     "TANNIN_BINDS_IRON": "from where tannin holds iron back: of chemistry, not of looks",
     "IRON_LOOSENS": "from where a bed is loosened twice as often: of upkeep",
     "IRON_RULE_MG_L": "from where a softener renews every four days: of resin",
-    "iron_filter:manganese": "from where a medium wants the pH that manganese asks",
-    "stream:iron": "what an iron kit tells from none",
     "crosschecks:iron": "from where the cup, and the tannin kit, shows iron",
     "NITRATE_N_MOST": "carried water goes by the law’s maximum, whatever a firm goes by",
-    "rows:chlorine_combined": "no limit governs it; what a nose tells",
 }
 
 

@@ -20,8 +20,9 @@ from ..core.home import Customer, Home
 from ..core.presenting.appliance import Told
 from ..core.presenting.offer import Offer
 from ..core.record import record
+from ..core.testing.bottles import SuggestedBottle
 from ..core.testing.complaints import Complaint
-from ..core.testing.laboratory import LabStatus, SuggestedBottle
+from ..core.testing.laboratory import LabStatus
 from ..core.testing.observations import Observation
 from ..core.testing.reading import Reading
 from ..core.testing.value import Value

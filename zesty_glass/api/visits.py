@@ -18,7 +18,8 @@ from ..core.presenting.appliance import ApplianceCard, Kind, appliance_card
 from ..core.presenting.card import WaterCard, water_card
 from ..core.presenting.comparison import Comparison, Renting, compare, renting
 from ..core.presenting.metric import in_units
-from ..core.testing.laboratory import panel, status
+from ..core.testing.bottles import panel
+from ..core.testing.laboratory import status
 from ..core.testing.pairs import Pair, pairs
 from ..core.testing.reading import Reading, work_out
 from ..core.testing.water import Sample, water_of

@@ -7,7 +7,7 @@ import unittest
 from zesty_glass.core.aftercare.proof import verdict
 from zesty_glass.core.home import Home, Source
 from zesty_glass.core.ranges import Range
-from zesty_glass.core.testing.laboratory import panel
+from zesty_glass.core.testing.bottles import panel
 from zesty_glass.core.testing.value import Value
 from zesty_glass.core.testing.water import Water
 from zesty_glass.core.treating.line import _bacteria
