@@ -15,12 +15,13 @@ from zesty_glass.core.assess import assess
 from zesty_glass.core.costing.waste import waste
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.home import Care, Source
+from zesty_glass.core.limits import Limit
 from zesty_glass.core.own_limits import FirmRules, changes_of, in_force
 from zesty_glass.core.proposing.reasons import needs_nothing, still_to_test
 from zesty_glass.core.proposing.rows import target_of
 from zesty_glass.core.proposing.suggest import things_found
 from zesty_glass.core.ranges import Range, Verdict
-from zesty_glass.core.rules import LIMITS, Limit, Rules, Settings
+from zesty_glass.core.rules import LIMITS, Rules, Settings
 from zesty_glass.core.testing.complaints import Complaint
 from zesty_glass.core.testing.finding import Weight
 from zesty_glass.core.testing.findings import meaning

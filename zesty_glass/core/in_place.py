@@ -8,7 +8,7 @@ from datetime import date
 from decimal import Decimal
 from typing import Literal
 
-from .analytes import analyte
+from .analytes import ANALYTES, analyte
 from .errors import RuleError
 from .record import Words, record
 
@@ -38,6 +38,8 @@ class InPlaceKind:
 
 _CHLORINE = ("chlorine_free", "chlorine_total", "chlorine_combined")
 _CARTRIDGE = (*_CHLORINE, "turbidity", "lead", "pfoa", "pfos")
+_BY_MEMBRANE = tuple(a.id for a in ANALYTES.values() if a.by_membrane and a.id not in _CARTRIDGE)
+_BY_RESIN = tuple(a.id for a in ANALYTES.values() if a.by_resin)
 _CHANGED = ("changed_on", "months", "part_price")
 _BY_GALLONS = (*_CHANGED, "gallons", "gal_day")
 _VALVE = ("resin_ft3", "dose_lb_ft3", "setting_gpg", "clock_days")
@@ -84,22 +86,7 @@ KINDS: dict[str, InPlaceKind] = {
         scope="tap",
         part="filters and membrane",
         drawing="membrane",
-        works_on=(
-            *_CARTRIDGE,
-            "tds",
-            "hardness",
-            "sodium",
-            "nitrate_n",
-            "nitrite_n",
-            "fluoride",
-            "arsenic",
-            "uranium",
-            "barium",
-            "radium",
-            "sulfate",
-            "chloride",
-            "iron",
-        ),
+        works_on=(*_CARTRIDGE, *_BY_MEMBRANE),
         service="Pre-filters and membrane changed, tank and tap sanitised, flushed, then measured.",
         asks=(*_CHANGED, "change_at_tds"),
     ),
@@ -108,7 +95,7 @@ KINDS: dict[str, InPlaceKind] = {
         scope="house",
         part="salt",
         drawing="softener",
-        works_on=("hardness", "iron", "manganese", "barium", "radium"),
+        works_on=("hardness", "iron", "manganese", *_BY_RESIN),
         service=(
             "Salt without a bridge, injector and resin cleaned, one renewal by hand, then measured."
         ),

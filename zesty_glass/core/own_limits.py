@@ -7,8 +7,9 @@ from __future__ import annotations
 from dataclasses import replace
 
 from .errors import RuleError
+from .limits import Limit
 from .record import record
-from .rules import FORMER, LIMITS, PUBLISHED, BandSet, Limit, Rules
+from .rules import FORMER, LIMITS, PUBLISHED, BandSet, Rules
 
 
 @record

@@ -11,12 +11,6 @@ from .analytes import ANALYTES
 from .ranges import Range
 from .units import BQ_L_PER_PCI_L, KPA_PER_PSI, L_PER_GAL, MG_L_PER_GPG
 
-#: what is shown in a smaller unit than it is kept in: factor, unit, decimals
-_SHOWN = {
-    "lead": (1e3, "µg/L", 1),
-    "pfoa": (1e6, "ng/L", 1),
-    "pfos": (1e6, "ng/L", 1),
-}
 _METRIC = {
     "gpm": (L_PER_GAL, "L/min", 0),
     "gal": (L_PER_GAL, "L", 0),
@@ -89,8 +83,8 @@ def shown_in(analyte: str, units: str) -> tuple[float, str, int]:
     a = ANALYTES[analyte]
     if analyte == "hardness" and units == "us":
         return 1 / MG_L_PER_GPG, "gpg", 1
-    if analyte in _SHOWN:
-        return _SHOWN[analyte]
+    if a.shown is not None:
+        return a.shown
     if a.unit in _METRIC and units == "metric":
         return _METRIC[a.unit]
     if analyte == "temperature" and units == "us":

@@ -18,7 +18,7 @@ from typing import Any
 from ..core.analytes import ANALYTES
 from ..core.errors import RuleError
 from ..core.record import record
-from ..core.testing.by_laboratory import AS_CACO3, laboratory
+from ..core.testing.by_laboratory import laboratory, report_bases
 from ..core.testing.instruments import Instrument, InstrumentKind
 from ..core.testing.observations import LaboratoryResult
 from ..core.testing.value import Value
@@ -40,24 +40,8 @@ COLUMNS = (
     "report_date",
     "method",
 )
-_NAMES = (
-    {a.name.lower(): a.id for a in ANALYTES.values()}
-    | {a.id: a.id for a in ANALYTES.values()}
-    | {
-        "nitrate": "nitrate_n",
-        "nitrate as n": "nitrate_n",
-        "nitrate as no3": "nitrate_n",
-        "nitrite": "nitrite_n",
-        "total coliform": "coliform",
-        "e. coli": "e_coli",
-        "hardness": "hardness",
-        "iron": "iron",
-        "ph": "ph",
-        "tds": "tds",
-        "uv transmittance": "uvt",
-        "radon": "radon",
-    }
-)
+#: what a row may call an analyte
+_NAMES = {n.lower(): a.id for a in ANALYTES.values() for n in (a.name, a.id, *a.also)}
 
 
 @record
@@ -211,12 +195,13 @@ def _result(analyte: str, cells: dict[str, str], comma: bool) -> LaboratoryResul
             "csv.empty", "The result is empty.", "result", "Write what the report says."
         )
     unit, basis = _unit_and_basis(cells.get("unit", ""), cells.get("basis", ""))
-    if analyte in AS_CACO3 and basis is None and unit in ("", "mg/L", "µg/L"):
+    about, mass = ANALYTES[analyte], unit in ("", "mg/L", "µg/L")
+    if about.bases and not about.states_basis and basis is None and mass:
         raise RuleError(
             "csv.basis",
             f"{ANALYTES[analyte].name}: the row does not say as what.",
             "basis",
-            f"Write {' or '.join(AS_CACO3[analyte])} into the column basis.",
+            f"Write {' or '.join(report_bases(analyte))} into the column basis.",
         )
 
     def number(name: str) -> float | None:

@@ -7,7 +7,8 @@ import random
 from collections.abc import Iterator
 from datetime import datetime, timedelta
 
-from ..core.analytes import ANALYTES
+from ..core.analytes import ANALYTES, Analyte
+from ..core.testing.by_laboratory import COLLECTION
 from .interfaces import Look
 from .tap import Tap
 
@@ -62,6 +63,14 @@ class SimulatedColorimeter:
         return max(0.0, round(true + self._noise.gauss(0, 0.03 * true + 0.01), 2))
 
 
+def _basis(a: Analyte) -> str:
+    """What the simulated laboratory counts an analyte as."""
+    bases = dict(a.bases)
+    if a.half_life_d is not None:
+        return COLLECTION
+    return "CaCO3" if "CaCO3" in bases else next(iter(bases), "")
+
+
 class SimulatedLaboratory:
     """A laboratory that returns its report as CSV, a simulated while after it
     received the bottle.
@@ -88,23 +97,8 @@ class SimulatedLaboratory:
                     f"{a},{'present' if true > 0 else 'absent'},,,,Simulated laboratory,yes"
                 )
                 continue
-            basis = {
-                "nitrate_n": "N",
-                "nitrite_n": "N",
-                "radon": "collection",
-                "calcium": "CaCO3",
-                "magnesium": "CaCO3",
-                "alkalinity": "CaCO3",
-            }.get(a, "")
-            limit = {
-                "lead": 0.001,
-                "arsenic": 0.001,
-                "uranium": 0.001,
-                "nitrite_n": 0.05,
-                "copper": 0.01,
-                "copper_flushed": 0.01,
-            }.get(a, 0.01)
+            basis, limit = _basis(ANALYTES[a]), ANALYTES[a].reported_from
             unit = ANALYTES[a].unit.replace(" as CaCO3", "")
             result = "ND" if true < limit else f"{true:.4g}"
-            lines.append(f"{a},{result},{unit},{basis},{limit or ''},Simulated laboratory,yes")
+            lines.append(f"{a},{result},{unit},{basis},{limit},Simulated laboratory,yes")
         return ("\n".join(lines) + "\n").encode()

@@ -9,12 +9,12 @@ from hypothesis import strategies as st
 from tests.making import home, water
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.home import Care, Source
+from zesty_glass.core.testing.bottles import panel
 from zesty_glass.core.testing.laboratory import (
     KINDS,
     Corrected,
     LabSample,
     Skipped,
-    panel,
     status,
     unexplained_times,
 )

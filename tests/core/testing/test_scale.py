@@ -71,6 +71,7 @@ class Index(unittest.TestCase):
         self.assertTrue(t.at_most)
         self.assertIsNone(tendency(r(7.6), None, r(15), r(190), r(160)))
         self.assertIsNone(tendency(r(7.6), r(380), r(15), Range.of(0, 5, 9), r(160)))
+        self.assertIsNone(tendency(r(12.0), r(380), r(15), r(190), r(160)))  # of lye alone
 
     waters = (st.floats(6, 8.3), st.floats(50, 900), st.floats(5, 30), st.floats(5, 400))
 

@@ -8932,6 +8932,7 @@ export interface components {
             /**
              * Analytes
              * @description the ids of its analytes
+             * @default []
              */
             analytes: string[];
             /**
@@ -13323,6 +13324,45 @@ export interface components {
              *         "note": ""
              *       },
              *       {
+             *         "id": "ph.low",
+             *         "analyte": "ph",
+             *         "op": "at_least",
+             *         "value": 6.5,
+             *         "about": "equipment",
+             *         "name": "secondary standard",
+             *         "place": "US",
+             *         "source": "US EPA, secondary standards (40 CFR 143)",
+             *         "year": 1991,
+             *         "governs": true,
+             *         "note": ""
+             *       },
+             *       {
+             *         "id": "ph.high",
+             *         "analyte": "ph",
+             *         "op": "at_most",
+             *         "value": 8.5,
+             *         "about": "equipment",
+             *         "name": "secondary standard",
+             *         "place": "US",
+             *         "source": "US EPA, secondary standards (40 CFR 143)",
+             *         "year": 1991,
+             *         "governs": true,
+             *         "note": ""
+             *       },
+             *       {
+             *         "id": "ph.corrosive",
+             *         "analyte": "ph",
+             *         "op": "at_least",
+             *         "value": 7,
+             *         "about": "equipment",
+             *         "name": "corrosive to copper and brass below it",
+             *         "place": "practice",
+             *         "source": "trade practice",
+             *         "year": 2024,
+             *         "governs": true,
+             *         "note": ""
+             *       },
+             *       {
              *         "id": "iron.stains",
              *         "analyte": "iron",
              *         "op": "at_most",
@@ -13388,6 +13428,19 @@ export interface components {
              *         "note": ""
              *       },
              *       {
+             *         "id": "tannin.tint",
+             *         "analyte": "tannin",
+             *         "op": "at_most",
+             *         "value": 0.5,
+             *         "about": "taste",
+             *         "name": "tint threshold",
+             *         "place": "practice",
+             *         "source": "trade practice",
+             *         "year": 2024,
+             *         "governs": true,
+             *         "note": ""
+             *       },
+             *       {
              *         "id": "chlorine.taste",
              *         "analyte": "chlorine_free",
              *         "op": "at_most",
@@ -13412,58 +13465,6 @@ export interface components {
              *         "year": 1998,
              *         "governs": true,
              *         "note": "repeat on site, then call the utility"
-             *       },
-             *       {
-             *         "id": "ph.low",
-             *         "analyte": "ph",
-             *         "op": "at_least",
-             *         "value": 6.5,
-             *         "about": "equipment",
-             *         "name": "secondary standard",
-             *         "place": "US",
-             *         "source": "US EPA, secondary standards (40 CFR 143)",
-             *         "year": 1991,
-             *         "governs": true,
-             *         "note": ""
-             *       },
-             *       {
-             *         "id": "ph.high",
-             *         "analyte": "ph",
-             *         "op": "at_most",
-             *         "value": 8.5,
-             *         "about": "equipment",
-             *         "name": "secondary standard",
-             *         "place": "US",
-             *         "source": "US EPA, secondary standards (40 CFR 143)",
-             *         "year": 1991,
-             *         "governs": true,
-             *         "note": ""
-             *       },
-             *       {
-             *         "id": "ph.corrosive",
-             *         "analyte": "ph",
-             *         "op": "at_least",
-             *         "value": 7,
-             *         "about": "equipment",
-             *         "name": "corrosive to copper and brass below it",
-             *         "place": "practice",
-             *         "source": "trade practice",
-             *         "year": 2024,
-             *         "governs": true,
-             *         "note": ""
-             *       },
-             *       {
-             *         "id": "tannin.tint",
-             *         "analyte": "tannin",
-             *         "op": "at_most",
-             *         "value": 0.5,
-             *         "about": "taste",
-             *         "name": "tint threshold",
-             *         "place": "practice",
-             *         "source": "trade practice",
-             *         "year": 2024,
-             *         "governs": true,
-             *         "note": ""
              *       },
              *       {
              *         "id": "turbidity.looks",
@@ -13677,7 +13678,7 @@ export interface components {
              *         "id": "nitrate.who",
              *         "analyte": "nitrate_n",
              *         "op": "at_most",
-             *         "value": 11.294840516851902,
+             *         "value": 11.294833150283285,
              *         "about": "infants",
              *         "name": "guideline, 50 as NO3",
              *         "place": "WHO, EU",
@@ -13791,30 +13792,30 @@ export interface components {
              *         "note": ""
              *       },
              *       {
-             *         "id": "pfoa.us",
-             *         "analyte": "pfoa",
+             *         "id": "radon.eu",
+             *         "analyte": "radon",
              *         "op": "at_most",
-             *         "value": 0.000004,
+             *         "value": 2702.702702702703,
              *         "about": "health",
-             *         "name": "maximum, 4 ng/L",
-             *         "place": "US",
-             *         "source": "US EPA, national primary drinking water regulations",
-             *         "year": 2024,
+             *         "name": "parametric value, 100 Bq/L",
+             *         "place": "EU",
+             *         "source": "Council directive 2013/51/Euratom",
+             *         "year": 2013,
              *         "governs": true,
-             *         "note": "dates in flux"
+             *         "note": "advisory; countries differ; test the indoor air too"
              *       },
              *       {
-             *         "id": "pfos.us",
-             *         "analyte": "pfos",
+             *         "id": "radon.us_proposed",
+             *         "analyte": "radon",
              *         "op": "at_most",
-             *         "value": 0.000004,
+             *         "value": 300,
              *         "about": "health",
-             *         "name": "maximum, 4 ng/L",
+             *         "name": "proposed, never made final",
              *         "place": "US",
-             *         "source": "US EPA, national primary drinking water regulations",
-             *         "year": 2024,
-             *         "governs": true,
-             *         "note": "dates in flux"
+             *         "source": "US EPA, proposed radon rule",
+             *         "year": 1999,
+             *         "governs": false,
+             *         "note": "4,000 with an indoor air programme"
              *       },
              *       {
              *         "id": "coliform.none",
@@ -13843,30 +13844,30 @@ export interface components {
              *         "note": ""
              *       },
              *       {
-             *         "id": "radon.eu",
-             *         "analyte": "radon",
+             *         "id": "pfoa.us",
+             *         "analyte": "pfoa",
              *         "op": "at_most",
-             *         "value": 2702.702702702703,
+             *         "value": 0.000004,
              *         "about": "health",
-             *         "name": "parametric value, 100 Bq/L",
-             *         "place": "EU",
-             *         "source": "Council directive 2013/51/Euratom",
-             *         "year": 2013,
+             *         "name": "maximum, 4 ng/L",
+             *         "place": "US",
+             *         "source": "US EPA, national primary drinking water regulations",
+             *         "year": 2024,
              *         "governs": true,
-             *         "note": "advisory; countries differ; test the indoor air too"
+             *         "note": "dates in flux"
              *       },
              *       {
-             *         "id": "radon.us_proposed",
-             *         "analyte": "radon",
+             *         "id": "pfos.us",
+             *         "analyte": "pfos",
              *         "op": "at_most",
-             *         "value": 300,
+             *         "value": 0.000004,
              *         "about": "health",
-             *         "name": "proposed, never made final",
+             *         "name": "maximum, 4 ng/L",
              *         "place": "US",
-             *         "source": "US EPA, proposed radon rule",
-             *         "year": 1999,
-             *         "governs": false,
-             *         "note": "4,000 with an indoor air programme"
+             *         "source": "US EPA, national primary drinking water regulations",
+             *         "year": 2024,
+             *         "governs": true,
+             *         "note": "dates in flux"
              *       }
              *     ]
              */
@@ -16543,6 +16544,45 @@ export interface components {
              *           "year": 1991
              *         },
              *         {
+             *           "about": "equipment",
+             *           "analyte": "ph",
+             *           "governs": true,
+             *           "id": "ph.low",
+             *           "name": "secondary standard",
+             *           "note": "",
+             *           "op": "at_least",
+             *           "place": "US",
+             *           "source": "US EPA, secondary standards (40 CFR 143)",
+             *           "value": 6.5,
+             *           "year": 1991
+             *         },
+             *         {
+             *           "about": "equipment",
+             *           "analyte": "ph",
+             *           "governs": true,
+             *           "id": "ph.high",
+             *           "name": "secondary standard",
+             *           "note": "",
+             *           "op": "at_most",
+             *           "place": "US",
+             *           "source": "US EPA, secondary standards (40 CFR 143)",
+             *           "value": 8.5,
+             *           "year": 1991
+             *         },
+             *         {
+             *           "about": "equipment",
+             *           "analyte": "ph",
+             *           "governs": true,
+             *           "id": "ph.corrosive",
+             *           "name": "corrosive to copper and brass below it",
+             *           "note": "",
+             *           "op": "at_least",
+             *           "place": "practice",
+             *           "source": "trade practice",
+             *           "value": 7,
+             *           "year": 2024
+             *         },
+             *         {
              *           "about": "stains",
              *           "analyte": "iron",
              *           "governs": true,
@@ -16609,6 +16649,19 @@ export interface components {
              *         },
              *         {
              *           "about": "taste",
+             *           "analyte": "tannin",
+             *           "governs": true,
+             *           "id": "tannin.tint",
+             *           "name": "tint threshold",
+             *           "note": "",
+             *           "op": "at_most",
+             *           "place": "practice",
+             *           "source": "trade practice",
+             *           "value": 0.5,
+             *           "year": 2024
+             *         },
+             *         {
+             *           "about": "taste",
              *           "analyte": "chlorine_free",
              *           "governs": true,
              *           "id": "chlorine.taste",
@@ -16632,58 +16685,6 @@ export interface components {
              *           "source": "US EPA, national primary drinking water regulations",
              *           "value": 4,
              *           "year": 1998
-             *         },
-             *         {
-             *           "about": "equipment",
-             *           "analyte": "ph",
-             *           "governs": true,
-             *           "id": "ph.low",
-             *           "name": "secondary standard",
-             *           "note": "",
-             *           "op": "at_least",
-             *           "place": "US",
-             *           "source": "US EPA, secondary standards (40 CFR 143)",
-             *           "value": 6.5,
-             *           "year": 1991
-             *         },
-             *         {
-             *           "about": "equipment",
-             *           "analyte": "ph",
-             *           "governs": true,
-             *           "id": "ph.high",
-             *           "name": "secondary standard",
-             *           "note": "",
-             *           "op": "at_most",
-             *           "place": "US",
-             *           "source": "US EPA, secondary standards (40 CFR 143)",
-             *           "value": 8.5,
-             *           "year": 1991
-             *         },
-             *         {
-             *           "about": "equipment",
-             *           "analyte": "ph",
-             *           "governs": true,
-             *           "id": "ph.corrosive",
-             *           "name": "corrosive to copper and brass below it",
-             *           "note": "",
-             *           "op": "at_least",
-             *           "place": "practice",
-             *           "source": "trade practice",
-             *           "value": 7,
-             *           "year": 2024
-             *         },
-             *         {
-             *           "about": "taste",
-             *           "analyte": "tannin",
-             *           "governs": true,
-             *           "id": "tannin.tint",
-             *           "name": "tint threshold",
-             *           "note": "",
-             *           "op": "at_most",
-             *           "place": "practice",
-             *           "source": "trade practice",
-             *           "value": 0.5,
-             *           "year": 2024
              *         },
              *         {
              *           "about": "taste",
@@ -16903,7 +16904,7 @@ export interface components {
              *           "op": "at_most",
              *           "place": "WHO, EU",
              *           "source": "WHO, guidelines for drinking-water quality",
-             *           "value": 11.294840516851902,
+             *           "value": 11.294833150283285,
              *           "year": 2017
              *         },
              *         {
@@ -17012,29 +17013,29 @@ export interface components {
              *         },
              *         {
              *           "about": "health",
-             *           "analyte": "pfoa",
+             *           "analyte": "radon",
              *           "governs": true,
-             *           "id": "pfoa.us",
-             *           "name": "maximum, 4 ng/L",
-             *           "note": "dates in flux",
+             *           "id": "radon.eu",
+             *           "name": "parametric value, 100 Bq/L",
+             *           "note": "advisory; countries differ; test the indoor air too",
              *           "op": "at_most",
-             *           "place": "US",
-             *           "source": "US EPA, national primary drinking water regulations",
-             *           "value": 0.000004,
-             *           "year": 2024
+             *           "place": "EU",
+             *           "source": "Council directive 2013/51/Euratom",
+             *           "value": 2702.702702702703,
+             *           "year": 2013
              *         },
              *         {
              *           "about": "health",
-             *           "analyte": "pfos",
-             *           "governs": true,
-             *           "id": "pfos.us",
-             *           "name": "maximum, 4 ng/L",
-             *           "note": "dates in flux",
+             *           "analyte": "radon",
+             *           "governs": false,
+             *           "id": "radon.us_proposed",
+             *           "name": "proposed, never made final",
+             *           "note": "4,000 with an indoor air programme",
              *           "op": "at_most",
              *           "place": "US",
-             *           "source": "US EPA, national primary drinking water regulations",
-             *           "value": 0.000004,
-             *           "year": 2024
+             *           "source": "US EPA, proposed radon rule",
+             *           "value": 300,
+             *           "year": 1999
              *         },
              *         {
              *           "about": "health",
@@ -17064,29 +17065,29 @@ export interface components {
              *         },
              *         {
              *           "about": "health",
-             *           "analyte": "radon",
+             *           "analyte": "pfoa",
              *           "governs": true,
-             *           "id": "radon.eu",
-             *           "name": "parametric value, 100 Bq/L",
-             *           "note": "advisory; countries differ; test the indoor air too",
+             *           "id": "pfoa.us",
+             *           "name": "maximum, 4 ng/L",
+             *           "note": "dates in flux",
              *           "op": "at_most",
-             *           "place": "EU",
-             *           "source": "Council directive 2013/51/Euratom",
-             *           "value": 2702.702702702703,
-             *           "year": 2013
+             *           "place": "US",
+             *           "source": "US EPA, national primary drinking water regulations",
+             *           "value": 0.000004,
+             *           "year": 2024
              *         },
              *         {
              *           "about": "health",
-             *           "analyte": "radon",
-             *           "governs": false,
-             *           "id": "radon.us_proposed",
-             *           "name": "proposed, never made final",
-             *           "note": "4,000 with an indoor air programme",
+             *           "analyte": "pfos",
+             *           "governs": true,
+             *           "id": "pfos.us",
+             *           "name": "maximum, 4 ng/L",
+             *           "note": "dates in flux",
              *           "op": "at_most",
              *           "place": "US",
-             *           "source": "US EPA, proposed radon rule",
-             *           "value": 300,
-             *           "year": 1999
+             *           "source": "US EPA, national primary drinking water regulations",
+             *           "value": 0.000004,
+             *           "year": 2024
              *         }
              *       ],
              *       "bands": [

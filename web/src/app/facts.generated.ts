@@ -877,17 +877,17 @@ export const IN_PLACE: Record<string, { name: string; part: string; drawing: str
       "pfos",
       "tds",
       "hardness",
+      "iron",
+      "sulfate",
+      "chloride",
       "sodium",
       "nitrate_n",
       "nitrite_n",
-      "fluoride",
       "arsenic",
       "uranium",
       "barium",
       "radium",
-      "sulfate",
-      "chloride",
-      "iron"
+      "fluoride"
     ]
   },
   "softener": {

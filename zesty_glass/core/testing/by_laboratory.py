@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from typing import Any, Literal
 
+from ..analyte import Analyte, Form
 from ..analytes import analyte
 from ..ranges import Range
 from ..units import convert
@@ -14,20 +15,11 @@ from .observations import (
 )
 from .value import Value, refused
 
-NITRATE_NO3_PER_N = 62.0049 / 14.0067  # molar masses, IUPAC 2021
-NITRITE_NO2_PER_N = 46.0055 / 14.0067
-
-#: mg/L as CaCO3 for each mg/L on a basis (equivalent weights, IUPAC 2021); the first basis is what
-#: a report means that names none: metals are given as the ion, alkalinity as CaCO3
-AS_CACO3 = {
-    "calcium": {"Ca": 50.0435 / 20.039, "CaCO3": 1.0},
-    "magnesium": {"Mg": 50.0435 / 12.1525, "CaCO3": 1.0},
-    "alkalinity": {"CaCO3": 1.0, "HCO3": 50.0435 / 61.0168},
-}
 LONGEST_RADON_H, FLAGGED_RADON_H = 720.0, 96.0  # [h] drawing to mid-count: refused, flagged
 
 
-RADON_HALF_LIFE_D = 3.8235  # [d] Rn-222, evaluated nuclear data (DDEP, 2010)
+#: [d] Rn-222, evaluated nuclear data (DDEP, 2010)
+RADON_HALF_LIFE_D = analyte("radon").half_life_d or math.inf
 
 
 def radon_at_drawing(measured: float, hours: float) -> float:
@@ -54,21 +46,11 @@ _TYPED_IN = {
     "mg/L as CaCO3": ("mg/L", "gpg", "°dH", "mmol/L"),
     "mg/L": ("mg/L", "µg/L", "ppb", "ng/L"),
 }
-#: bases that a report has to state itself
-_STATED = {
-    "nitrate_n": ("N", "NO3"),
-    "nitrite_n": ("N", "NO2"),
-    "radon": ("collection", "counting"),
-}
 
 
-#: what a report may say beside the total, and what it means: arsenic told apart by its charge
-FORMS: dict[str, dict[str, Literal["as5", "as3"]]] = {"arsenic": {"As(V)": "as5", "As(III)": "as3"}}
-
-
-def _form(name: str, seen: LaboratoryResult) -> Literal["", "as5", "as3"]:
+def _form(name: str, seen: LaboratoryResult) -> Form | Literal[""]:
     """The form that a report tells; RuleError for one that is none."""
-    known = FORMS.get(name, {})
+    known = dict(analyte(name).forms)
     if not known or not seen.basis:
         return ""
     if seen.basis not in known:
@@ -97,73 +79,78 @@ def report_bases(name: str) -> tuple[str, ...]:
     >>> report_bases("magnesium")
     ('Mg', 'CaCO3')
     """
-    return _STATED.get(name) or tuple(AS_CACO3.get(name, FORMS.get(name, ())))
+    a = analyte(name)
+    if a.half_life_d is not None:
+        return COLLECTION, COUNTING
+    return tuple(basis for basis, _ in (*a.bases, *a.forms))
 
 
+#: as of when an activity is reported
+COLLECTION, COUNTING = "collection", "counting"
 LATE_RADON = "Counted more than 96 hours after drawing: the laboratory asks for 4 days at most."
 
 
-def _ion_basis(name: str, seen: LaboratoryResult) -> float:
-    """Factor of a result that may be an ion or its equivalent as CaCO3."""
-    known = AS_CACO3[name]
-    if seen.unit not in _PLAIN_MASS:  # gpg, degrees and "mg/L as CaCO3" say what they are
-        return 0.5 if seen.unit == "mmol/L" and name == "alkalinity" else 1.0
+def _mass_basis(a: Analyte, seen: LaboratoryResult) -> float:
+    """Factor of a result that may be counted as one thing or another, as N or as NO3, as an ion or
+    as CaCO3.
+    """
+    known = dict(a.bases)
+    if a.states_basis and seen.basis not in known:
+        raise refused(
+            "laboratory.basis",
+            f"The result does not say whether it is as {' or as '.join(known)}.",
+            "Read the basis off the report.",
+            "observation.basis",
+        )
+    if not a.states_basis and seen.unit not in _PLAIN_MASS:
+        # gpg, degrees and "mg/L as CaCO3" say what they are
+        return 0.5 if seen.unit == "mmol/L" and a.id == "alkalinity" else 1.0
     basis = seen.basis or next(iter(known))
     if basis not in known:
         raise refused(
             "laboratory.basis",
-            f"{analyte(name).name} is reported as {' or as '.join(known)}, not as {basis}.",
+            f"{a.name} is reported as {' or as '.join(known)}, not as {basis}.",
             "Read the basis off the report.",
             "observation.basis",
         )
     return known[basis]
 
 
-def _basis(name: str, seen: LaboratoryResult) -> float:
+def _drawn_basis(seen: LaboratoryResult) -> float:
+    """Factor of an activity, from the time that the report counts from back to drawing."""
+    if seen.basis not in (COLLECTION, COUNTING):
+        raise refused(
+            "laboratory.radon_basis",
+            "The report’s activity is as of collection or as of counting: this one does not say.",
+            "Read it off the report.",
+            "observation.basis",
+        )
+    if seen.basis == COLLECTION:
+        return 1.0
+    if seen.hours_to_count is not None and seen.hours_to_count > LONGEST_RADON_H:
+        raise refused(
+            "laboratory.radon_late",
+            f"{seen.hours_to_count:g} hours to mid-count: nothing of the radon is left by then.",
+            f"At most {LONGEST_RADON_H:g} hours. Check the two times; else draw again.",
+            "observation.hours_to_count",
+        )
+    if seen.hours_to_count is None or seen.hours_to_count < 0:
+        raise refused(
+            "laboratory.radon_hours",
+            "As of counting needs the hours from drawing to mid-count.",
+            "Work them out from the two times.",
+            "observation.hours_to_count",
+        )
+    return radon_at_drawing(1.0, seen.hours_to_count)
+
+
+def _basis(a: Analyte, seen: LaboratoryResult) -> float:
     """Factor from the reported to the stored basis; what can be given on two bases must state its
     own.
     """
-    if name in AS_CACO3:
-        return _ion_basis(name, seen)
-    if name in ("nitrate_n", "nitrite_n"):
-        other = _STATED[name][1]
-        if seen.basis not in _STATED[name]:
-            raise refused(
-                "laboratory.basis",
-                f"The result does not say whether it is as N or as {other}.",
-                "Read the basis off the report.",
-                "observation.basis",
-            )
-        if seen.basis == "N":
-            return 1.0
-        return 1 / (NITRATE_NO3_PER_N if name == "nitrate_n" else NITRITE_NO2_PER_N)
-    if name == "radon":
-        if seen.basis not in _STATED[name]:
-            raise refused(
-                "laboratory.radon_basis",
-                "The report’s activity is as of collection or as of counting: this one does not"
-                " say.",
-                "Read it off the report.",
-                "observation.basis",
-            )
-        if seen.basis == "counting":
-            if seen.hours_to_count is not None and seen.hours_to_count > LONGEST_RADON_H:
-                raise refused(
-                    "laboratory.radon_late",
-                    f"{seen.hours_to_count:g} hours to mid-count: nothing of the radon is left by"
-                    " then.",
-                    f"At most {LONGEST_RADON_H:g} hours. Check the two times; else draw again.",
-                    "observation.hours_to_count",
-                )
-            if seen.hours_to_count is None or seen.hours_to_count < 0:
-                raise refused(
-                    "laboratory.radon_hours",
-                    "As of counting needs the hours from drawing to mid-count.",
-                    "Work them out from the two times.",
-                    "observation.hours_to_count",
-                )
-            return radon_at_drawing(1.0, seen.hours_to_count)
-    return 1.0
+    if a.bases:
+        return _mass_basis(a, seen)
+    return 1.0 if a.half_life_d is None else _drawn_basis(seen)
 
 
 def laboratory(instrument: Instrument, seen: LaboratoryResult) -> Value:
@@ -202,7 +189,7 @@ def laboratory(instrument: Instrument, seen: LaboratoryResult) -> Value:
     elif name == "ph":
         c, v = 1.0, seen.value
     else:
-        c = convert(1.0, unit, canonical) * _basis(name, seen)
+        c = convert(1.0, unit, canonical) * _basis(analyte(name), seen)
         v = seen.value * c
     if v == 0 and seen.qualifier == "=" and canonical not in ("per 100 mL", "NTU", "%"):
         raise refused(
@@ -214,7 +201,7 @@ def laboratory(instrument: Instrument, seen: LaboratoryResult) -> Value:
     if seen.qualifier == "<":
         return Value(range=Range.of(0.0, v / 2, v), below=v, **common)
     u = seen.uncertainty * c
-    late = (seen.hours_to_count or 0) > FLAGGED_RADON_H and name == "radon"
+    late = (seen.hours_to_count or 0) > FLAGGED_RADON_H and analyte(name).half_life_d is not None
     flags = (Flag(id="radon.late", sentence=LATE_RADON),) if late else ()
     r = (
         Range(low=v, best=v, high=None)

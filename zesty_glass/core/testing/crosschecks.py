@@ -27,7 +27,6 @@ MOST_HOUSE_GPM = (
 )
 # one reading this many times the other, with ranges apart: trade practice, not a standard (2024)
 FAR = 1.5
-_CHANGES_DAILY = frozenset({"temperature", "flow", "pressure_static", "pressure_running"})
 #: a laboratory's result is held against nothing on site here; what is seen or noticed is no figure
 _APART = (LaboratoryResult, CupsSeen, Noticed)
 
@@ -182,7 +181,7 @@ def counts_differ(sample: Sample) -> tuple[str, ...]:
     """
     tests: dict[str, list[Reading]] = {}
     for r in sample.readings:
-        by_itself = r.analyte in _CHANGES_DAILY or r.analyte.startswith("chlorine")
+        by_itself = ANALYTES[r.analyte].changes_daily or r.analyte.startswith("chlorine")
         if r.struck_at is None and not by_itself and not isinstance(r.observation, _APART):
             tests.setdefault(r.analyte, []).append(r)
     return tuple(name for name, of in tests.items() if len(of) > 1 and _differ(of))
@@ -301,7 +300,7 @@ def _far(name: str, new: Value | None, old: Value) -> bool:
         or new.range is None
         or old.range is None
         or new.range.overlaps(old.range)
-        or name in _CHANGES_DAILY
+        or ANALYTES[name].changes_daily
     ):
         return False
     low, high = sorted((new.range.best, old.range.best))

@@ -15,7 +15,7 @@ from .breath import breath_working
 from .colour import ColourFinding, find
 from .complaints import TESTS, Complaint, next_test
 from .finding import Finding, Weight
-from .judged import EXPLAINS, judge
+from .judged import judge
 from .scale import ScaleTendency, tendency
 from .setting import sets
 from .tonight import tonight
@@ -61,24 +61,10 @@ class Meaning:
     breath: Working
 
 
-_WHY = {
-    "tds": "a check before and after treatment",
-    "hardness": "it sizes a softener",
-    "iron": "it stains, and fouls what is behind it",
-    "tannin": "it tells brown from rust",
-    "ph": "it decides whether an iron filter can work",
-    "chlorine_free": "it harms membrane and resin",
-    "chlorine_total": "free and total together show chloramine",
-    "coliform": "laboratory only: it decides what may be drunk",
-    "nitrate_n": "laboratory only: it matters for infants",
-}
-_TASTE_BY_ITSELF = frozenset({"hardness", "tds"})
-
-
 def _explained(
     finding: Finding, complaints: tuple[Complaint, ...], values: dict[str, Value]
 ) -> tuple[str, ...]:
-    signs = set(EXPLAINS.get(finding.analyte, ()))
+    signs = set(ANALYTES[finding.analyte].explains)
     if finding.weight is Weight.FINE and finding.analyte != "tds":
         return ()
     if finding.analyte == "tds":
@@ -194,7 +180,7 @@ def _unknown(name: str) -> Unknown:
     if name == "cups":
         return Unknown(analyte="colour", name="The three cups", test="the three cups", why="")
     a = ANALYTES[name]
-    return Unknown(analyte=name, name=a.name, test=a.test, why=_WHY.get(name, ""))
+    return Unknown(analyte=name, name=a.name, test=a.test, why=a.why)
 
 
 def _anode(water: Water, complaints: tuple[Complaint, ...]) -> Finding | None:

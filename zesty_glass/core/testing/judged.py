@@ -8,33 +8,11 @@ from dataclasses import dataclass, replace
 
 from .. import words
 from ..analytes import ANALYTES, Kind
+from ..limits import Limit
 from ..ranges import Range, Verdict
-from ..rules import Limit, Rules
+from ..rules import Rules
 from .finding import Finding, Weight
 from .value import Value
-
-#: analyte -> signs its finding explains
-EXPLAINS = {
-    "hardness": ("white_crust", "dry_skin"),
-    "iron": ("orange_streaks", "tea_colour"),
-    "manganese": ("black_stains",),
-    "chlorine_free": ("bleach_smell", "taste"),
-    "chlorine_combined": ("bleach_smell", "taste"),
-    "tannin": ("tea_colour",),
-    "hydrogen_sulfide": ("egg_smell",),
-    "turbidity": ("haze",),
-    "tds": ("solids",),
-    "copper": ("metal_taste", "blue_green"),
-    "chloride": ("taste",),
-    "sulfate": ("taste",),
-    "sodium": ("taste",),
-}
-
-
-#: what is no good and no bad by itself: it decides what treatment does
-_JUDGED_ELSEWHERE = frozenset(
-    {"alkalinity", "calcium", "magnesium", "carbon_dioxide", "iron_ferrous", "uvt", "ph"}
-)
 
 
 def bands_of(rules: Rules, name: str) -> bool:
@@ -365,7 +343,8 @@ def _said(name: str, value: Value, r: Range, rules: Rules, units: str, band: str
         return _said_of_met(name, titled, limits)
     if name == "chlorine_combined":
         return _said_of_chloramine(shown, value, r.best)
-    if name in EXPLAINS or name in _JUDGED_ELSEWHERE or bands_of(rules, name):
+    about = ANALYTES[name]
+    if about.explains or about.decides or bands_of(rules, name):
         return _Said(f"{titled}.")
     return _Said(f"{titled}: not judged, no limit is set for it here.", Weight.NOT_JUDGED)
 

@@ -8,9 +8,11 @@ wins.
 
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import datetime, timedelta
 from typing import Literal
 
+from ..analytes import ANALYTES
 from ..errors import RuleError
 from ..record import Words, record
 from ..striking import check_struck
@@ -24,7 +26,7 @@ class LabKind:
 
     id: str
     name: str
-    analytes: tuple[str, ...]
+    analytes: tuple[str, ...] = ()
     bottle: str
     preservation: str
     holding_h: float
@@ -39,11 +41,10 @@ _AIR, _COLD = (
     "Write date, time and tap on the label before you leave.",
     "Keep it cold, under 10 °C, on the way.",
 )
-KINDS: tuple[LabKind, ...] = (
+_KINDS: tuple[LabKind, ...] = (
     LabKind(
         id="bacteria",
         name="Coliform and E. coli",
-        analytes=("coliform", "e_coli"),
         bottle="sterile, with dechlorinator, not rinsed",
         preservation="below 10 °C",
         holding_h=30,
@@ -62,7 +63,6 @@ KINDS: tuple[LabKind, ...] = (
     LabKind(
         id="nitrate",
         name="Nitrate and nitrite",
-        analytes=("nitrate_n", "nitrite_n"),
         bottle="plastic, clean",
         preservation="cold",
         holding_h=48,
@@ -79,7 +79,6 @@ KINDS: tuple[LabKind, ...] = (
     LabKind(
         id="lead_copper",
         name="Lead and copper, first draw",
-        analytes=("lead", "copper"),
         bottle="one litre, wide mouth",
         preservation="acidified on receipt within 14 days",
         holding_h=14 * 24,
@@ -97,7 +96,6 @@ KINDS: tuple[LabKind, ...] = (
     LabKind(
         id="copper_flushed",
         name="Lead and copper, flushed",
-        analytes=("copper_flushed",),
         bottle="one litre",
         preservation="acidified on receipt within 14 days",
         holding_h=14 * 24,
@@ -107,17 +105,7 @@ KINDS: tuple[LabKind, ...] = (
     ),
     LabKind(
         id="metals",
-        name="Metals: arsenic, uranium, barium, manganese, iron",
-        analytes=(
-            "arsenic",
-            "uranium",
-            "barium",
-            "manganese",
-            "iron",
-            "calcium",
-            "sodium",
-            "silica",
-        ),
+        name="Metals",
         bottle="plastic, acid-washed",
         preservation="acidified on receipt within 14 days, then 6 months",
         holding_h=14 * 24,
@@ -128,7 +116,6 @@ KINDS: tuple[LabKind, ...] = (
     LabKind(
         id="radium",
         name="Radium 226 and 228",
-        analytes=("radium",),
         bottle="plastic, a gallon, acid-washed",
         preservation="acidified on receipt within 5 days, then 6 months",
         holding_h=5 * 24,
@@ -139,7 +126,6 @@ KINDS: tuple[LabKind, ...] = (
     LabKind(
         id="fluoride",
         name="Fluoride",
-        analytes=("fluoride",),
         bottle="plastic",
         preservation="none",
         holding_h=28 * 24,
@@ -150,7 +136,6 @@ KINDS: tuple[LabKind, ...] = (
     LabKind(
         id="anions",
         name="Sulfate, chloride",
-        analytes=("sulfate", "chloride"),
         bottle="plastic",
         preservation="cold",
         holding_h=28 * 24,
@@ -160,16 +145,7 @@ KINDS: tuple[LabKind, ...] = (
     ),
     LabKind(
         id="minerals",
-        name="Minerals: hardness, calcium, magnesium, sodium, potassium, alkalinity, TDS",
-        analytes=(
-            "hardness",
-            "calcium",
-            "magnesium",
-            "sodium",
-            "potassium",
-            "alkalinity",
-            "tds",
-        ),
+        name="Minerals",
         bottle="plastic, filled to the brim",
         preservation="cold; the laboratory acidifies its own part",
         holding_h=14 * 24,
@@ -185,7 +161,6 @@ KINDS: tuple[LabKind, ...] = (
     LabKind(
         id="uvt",
         name="UV transmittance",
-        analytes=("uvt",),
         bottle="dark glass",
         preservation="dark and cold, not acidified",
         holding_h=48,
@@ -201,7 +176,6 @@ KINDS: tuple[LabKind, ...] = (
     LabKind(
         id="voc",
         name="Volatile organics",
-        analytes=(),
         bottle="two glass vials, no headspace",
         preservation="dechlorinated, acidified, cold",
         holding_h=14 * 24,
@@ -218,7 +192,6 @@ KINDS: tuple[LabKind, ...] = (
     LabKind(
         id="pfas",
         name="PFAS",
-        analytes=("pfoa", "pfos"),
         bottle="the laboratory’s own",
         preservation="cold",
         holding_h=14 * 24,
@@ -234,7 +207,6 @@ KINDS: tuple[LabKind, ...] = (
     LabKind(
         id="radon",
         name="Radon in water",
-        analytes=("radon",),
         bottle="the laboratory’s own vial or a wide-mouth jar",
         preservation="sealed under water, no bubble",
         holding_h=4 * 24,
@@ -255,6 +227,10 @@ KINDS: tuple[LabKind, ...] = (
         flush_min=20.0,
         note="a high result goes to a licensed radon professional; test the indoor air too",
     ),
+)
+#: with what each is drawn for, as the analytes say it
+KINDS = tuple(
+    replace(k, analytes=tuple(a.id for a in ANALYTES.values() if k.id in a.bottles)) for k in _KINDS
 )
 KIND_BY_ID = {k.id: k for k in KINDS}
 

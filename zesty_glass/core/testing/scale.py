@@ -205,6 +205,8 @@ def tendency(
         (ph.best, tds.best, temperature.best, ca.best, alkalinity.best),
         (ph.top, tds.low, temperature.top, ca.top, alkalinity.top),
     )
+    if any(_total_carbonate(p, t, c, alk) <= 0 for p, t, c, _, alk in ends):
+        return None  # all its alkalinity is of lye: there is no carbonate to fall out
     tap = sorted(saturation_index(*e) for e in ends)
     hot = [heated(*e, heater_c) for e in ends]
     inner = saturation_index(*ends[1])

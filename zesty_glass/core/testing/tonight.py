@@ -8,8 +8,9 @@ from collections.abc import Callable
 
 from ..analytes import MICROBES, until_then
 from ..home import SURFACE, Home, Source
+from ..limits import Limit
 from ..record import record
-from ..rules import Limit, Rules
+from ..rules import Rules
 from .water import Water
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Literal
 
+from ..analytes import ANALYTES
 from ..errors import RuleError
 from ..ranges import Range
 from ..record import Words, record
@@ -13,11 +14,6 @@ from .instruments import Flag
 from .observations import CupsSeen, LaboratoryResult, Noticed
 from .reading import Reading, work_out
 from .value import Value
-
-_ON_SITE_WINS = frozenset(
-    {"chlorine_free", "chlorine_total", "ph", "temperature", "hydrogen_sulfide"}
-)
-
 
 LEAST_FLUSH_GAL = 2.0  # [gal] through a new cartridge before a glass counts: trade practice (2024)
 
@@ -77,7 +73,7 @@ def _rank(reading: Reading, value: Value) -> tuple[int, datetime]:
     if isinstance(reading.observation, LaboratoryResult):
         if not value.laboratory:
             return (0, reading.made_at)  # a utility's yearly report
-        weight = 1 if reading.analyte in _ON_SITE_WINS else 3
+        weight = 1 if ANALYTES[reading.analyte].on_site else 3
         return (weight, reading.made_at)
     return (2, reading.made_at)
 

@@ -7,7 +7,7 @@ from __future__ import annotations
 from dataclasses import replace
 from decimal import Decimal
 
-from ..analytes import MICROBES
+from ..analytes import ANALYTES, MICROBES
 from ..errors import RuleError
 from ..evidence import ESTABLISHES_HEALTH
 from ..home import MOST_FLOW_GPM, MOST_PSI, Home
@@ -35,7 +35,7 @@ from .stream import Quantity, Stream, source_stream
 
 #: arise in the home's plumbing, after every whole-house stage: only the drinking tap's stages take
 #: them out
-FROM_PLUMBING = ("copper", "copper_flushed", "lead")
+FROM_PLUMBING = tuple(a.id for a in ANALYTES.values() if a.from_plumbing)
 SHOWER_PSI, LEAST_LEFT_PSI = 10.0, 30.0
 
 

@@ -6,6 +6,7 @@ from dataclasses import replace
 from typing import Literal
 
 from ... import words
+from ...analytes import ANALYTES
 from ...evidence import Level
 from ...ranges import Range
 from ...record import record
@@ -82,17 +83,7 @@ def _behind(inp: StageInput, f: DistillerFigures) -> tuple[dict[str, Quantity], 
     return changes | _at_least_its_ions(inp.item, inp.stream, changes), checks
 
 
-#: what dissolved ions weigh of TDS [mg/mg]: hardness at the least, as magnesium; nitrate of its
-#: nitrogen (IUPAC molar masses, 2021)
-IONS = {
-    "sodium": 1.0,
-    "potassium": 1.0,
-    "chloride": 1.0,
-    "sulfate": 1.0,
-    "fluoride": 1.0,
-    "hardness": 24.305 / 100.0869,
-    "nitrate_n": 62.005 / 14.007,
-}
+IONS = {a.id: a.of_tds for a in ANALYTES.values() if a.of_tds}
 
 
 def _unclaimed(item: Item) -> frozenset[str]:

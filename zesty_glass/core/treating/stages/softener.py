@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ...analytes import ANALYTES
 from ...evidence import Level
 from ...ranges import Range, Verdict
 from ...rules import Rules
@@ -182,9 +183,8 @@ def _minerals(stream: Stream, left: Range) -> dict[str, Quantity]:
     return out
 
 
-#: what cation exchange takes of barium and radium while it softens, as shares: US EPA,
-#: radionuclides in drinking water, best available technologies (2000)
-OTHER_CATIONS = {"barium": (0.85, 0.93, 0.99), "radium": (0.65, 0.9, 0.97)}
+#: shares of other metals that resin takes while it softens
+OTHER_CATIONS = {a.id: a.by_resin for a in ANALYTES.values() if a.by_resin}
 
 
 def _other_cations(stream: Stream, w: Worked) -> dict[str, Quantity]:
