@@ -93,7 +93,13 @@ def facts() -> str:
         ),
         "GAUGED": (
             "Record<string, { name: string; unit: string; most: number; at: string[] }>",
-            {kind: asdict(g) for kind, g in GAUGED.items()},
+            {
+                part: {
+                    **asdict(g),
+                    "at": [t.kind for t in TECHNOLOGIES.values() if part in t.service.gauges],
+                }
+                for part, g in GAUGED.items()
+            },
         ),
         "SHOWN": (
             "Record<string, Record<string, { factor: number; unit: string; decimals: number }>>",

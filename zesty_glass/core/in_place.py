@@ -9,6 +9,7 @@ from decimal import Decimal
 from typing import Literal
 
 from .analytes import ANALYTES, analyte
+from .doing import NOTHING, Does
 from .errors import RuleError
 from .record import Words, record
 
@@ -23,7 +24,9 @@ class InPlaceKind:
         name, scope: how it is called, and which branch it usually stands in.
         part: what is changed in it; drawing: its picture on the page.
         works_on: analytes that it may change; of each it counts what was measured behind it here.
-        service: what its service is, in words. asks: fields that are asked of it, beside its name,
+        service: what its service is, in words. does: what rules ask it by. place: where it stands
+            in its branch; smaller stands earlier.
+        asks: fields that are asked of it, beside its name,
             when it was fitted, its rent and the price of its service.
     """
 
@@ -33,6 +36,8 @@ class InPlaceKind:
     drawing: str
     works_on: tuple[str, ...]
     service: str
+    does: frozenset[Does] = NOTHING
+    place: int = 12
     asks: tuple[str, ...] = ()
 
 
@@ -53,6 +58,7 @@ KINDS: dict[str, InPlaceKind] = {
         works_on=_CARTRIDGE,
         service="A fresh cartridge, flushed with the gallons its maker says.",
         asks=_BY_GALLONS,
+        place=125,
     ),
     "jug": InPlaceKind(
         name="Pitcher",
@@ -62,6 +68,7 @@ KINDS: dict[str, InPlaceKind] = {
         works_on=(*_CARTRIDGE, "hardness", "tds"),
         service="A fresh cartridge, soaked and flushed as its maker says; the jug washed.",
         asks=(*_BY_GALLONS, "change_at_tds"),
+        place=125,
     ),
     "tap_filter": InPlaceKind(
         name="Filter at the tap",
@@ -71,6 +78,7 @@ KINDS: dict[str, InPlaceKind] = {
         works_on=_CARTRIDGE,
         service="A fresh cartridge, O-ring cleaned and greased, flushed.",
         asks=_BY_GALLONS,
+        place=125,
     ),
     "dispenser": InPlaceKind(
         name="Water dispenser",
@@ -80,6 +88,7 @@ KINDS: dict[str, InPlaceKind] = {
         works_on=_CARTRIDGE,
         service="Cleaned and sanitised, and a fresh cartridge or bottle.",
         asks=_BY_GALLONS,
+        place=125,
     ),
     "membrane": InPlaceKind(
         name="Membrane at the tap",
@@ -89,6 +98,8 @@ KINDS: dict[str, InPlaceKind] = {
         works_on=(*_CARTRIDGE, *_BY_MEMBRANE),
         service="Pre-filters and membrane changed, tank and tap sanitised, flushed, then measured.",
         asks=(*_CHANGED, "change_at_tds"),
+        does=frozenset({"holds back"}),
+        place=130,
     ),
     "softener": InPlaceKind(
         name="Softener",
@@ -100,6 +111,8 @@ KINDS: dict[str, InPlaceKind] = {
             "Salt without a bridge, injector and resin cleaned, one renewal by hand, then measured."
         ),
         asks=_VALVE,
+        does=frozenset({"softens"}),
+        place=50,
     ),
     "conditioner": InPlaceKind(
         name="Conditioner without salt",
@@ -109,6 +122,8 @@ KINDS: dict[str, InPlaceKind] = {
         works_on=(),
         service="Media by its date; the minerals stay in the water in any case.",
         asks=_CHANGED,
+        does=frozenset({"leaves minerals"}),
+        place=51,
     ),
     "carbon": InPlaceKind(
         name="Carbon tank or housing",
@@ -118,6 +133,8 @@ KINDS: dict[str, InPlaceKind] = {
         works_on=(*_CHLORINE, "tannin", "colour"),
         service="Fresh carbon, flushed until it runs clear.",
         asks=_BY_GALLONS,
+        does=frozenset({"takes chlorine"}),
+        place=70,
     ),
     "sediment": InPlaceKind(
         name="Sediment filter",
@@ -127,6 +144,7 @@ KINDS: dict[str, InPlaceKind] = {
         works_on=("turbidity",),
         service="A fresh cartridge, housing washed, O-ring cleaned and greased.",
         asks=_CHANGED,
+        place=10,
     ),
     "iron_filter": InPlaceKind(
         name="Iron filter",
@@ -136,6 +154,8 @@ KINDS: dict[str, InPlaceKind] = {
         works_on=("iron", "manganese", "hydrogen_sulfide"),
         service="Backwash flow, air or oxidant and media looked at, then measured.",
         asks=_CHANGED,
+        does=frozenset({"takes iron"}),
+        place=30,
     ),
     "neutraliser": InPlaceKind(
         name="Acid neutraliser",
@@ -145,6 +165,8 @@ KINDS: dict[str, InPlaceKind] = {
         works_on=("ph", "alkalinity", "hardness"),
         service="Bed topped up and loosened, then the pH measured behind it.",
         asks=_CHANGED,
+        does=frozenset({"raises pH"}),
+        place=40,
     ),
     "uv": InPlaceKind(
         name="UV lamp",
@@ -154,6 +176,8 @@ KINDS: dict[str, InPlaceKind] = {
         works_on=("coliform", "e_coli"),
         service="Lamp changed after a year of days powered, sleeve cleaned, alarm tried.",
         asks=_CHANGED,
+        does=frozenset({"inactivates"}),
+        place=90,
     ),
     "other": InPlaceKind(
         name="Other equipment",

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from decimal import Decimal
 
 from .costing.money import Lifetime, lifetime, lifetime_total, stays_cheaper_from
@@ -9,8 +10,10 @@ from .demonstrating.lather import counted, household_share, ratio
 from .demonstrating.records import Lather
 from .proposing.rows import TODAY
 from .record import record
+from .treating.items import Item
 from .treating.line import LineReport
 from .treating.report import Due, Running
+from .treating.stages import does
 from .visit import Visit
 
 
@@ -46,13 +49,11 @@ def assumptions(visit: Visit) -> tuple[Assumption, ...]:
             )
         )
 
-    def holding(kind: str, value: str) -> tuple[str, ...]:
+    def holding(it: Callable[[Item], bool]) -> tuple[str, ...]:
         return tuple(
             o.id
             for o in visit.options
-            if any(
-                c.item in catalogue and getattr(catalogue[c.item], kind) == value for c in o.stages
-            )
+            if any(c.item in catalogue and it(catalogue[c.item]) for c in o.stages)
         )
 
     if home.bottled_month > 0:
@@ -66,7 +67,7 @@ def assumptions(visit: Visit) -> tuple[Assumption, ...]:
             "bottled.ends",
             "A drinking-tap unit ends the bottled water.",
             home.bottled_month * 12,
-            holding("scope", "tap"),
+            holding(lambda item: item.scope == "tap"),
         )
     if home.soap_month > 0:
         share = _soap_share(visit)
@@ -83,7 +84,7 @@ def assumptions(visit: Visit) -> tuple[Assumption, ...]:
             f" {s}0 to {s}{saved:,.0f} a year. Our firm’s own cautious estimate, never more than a"
             " lather test here has shown.",
             saved,
-            holding("kind", "softener"),
+            holding(lambda item: "softens" in does(item.kind)),
         )
     return tuple(out)
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ..treating.stages import does, service_of
 from .templates import (
     About,
     Step,
@@ -18,25 +19,18 @@ BLEACH = (
     " resin on bypass. Not into a septic system or a stream."
 )
 
-#: what counts, or is kept clean, only behind plumbing that was disinfected
-_AFTER_BLEACH = ("uv", "chlorinator", "aeration")
-
 
 def _drains(a: About) -> bool:
     return any(s.drains for s in a.line.stages)
 
 
-def _of(a: About, kind: str) -> bool:
-    return a.stage is not None and a.stage.kind == kind
-
-
 def _bed_of_calcite(a: About) -> bool:
-    """Not a feed of soda ash, which a neutraliser's stage says of itself."""
-    return _of(a, "neutraliser") and a.stage is not None and a.stage.summary != "feed"
+    """Not a feed of soda ash, which a stage that raises the pH says of itself."""
+    return a.stage is not None and "raises pH" in does(a.stage.kind) and a.stage.summary != "feed"
 
 
 def _rinses(a: About) -> bool:
-    return _of(a, "nitrate") or (a.stage is not None and bool(a.stage.drains))
+    return a.stage is not None and ("exchanges" in does(a.stage.kind) or bool(a.stage.drains))
 
 
 def _for_the_house(a: About) -> bool:
@@ -48,7 +42,7 @@ def _at_the_tap(a: About) -> bool:
 
 
 def _disinfected(a: About) -> bool:
-    return any(s.scope == "house" and s.kind in _AFTER_BLEACH for s in a.line.stages)
+    return any(s.scope == "house" and service_of(s.kind).after_bleach for s in a.line.stages)
 
 
 def _metal(a: About) -> bool:
@@ -64,6 +58,7 @@ FITTING: tuple[Template, ...] = (
         id="pipe",
         title="Open the pipe and fit the line",
         purpose="fit",
+        of_stage=False,
         tools=("pipe cutter", "towels", "pressure gauge"),
         caution="Water off and pressure let off before the pipe is cut.",
         metal=(
@@ -88,15 +83,6 @@ FITTING: tuple[Template, ...] = (
         id="valve",
         title="Set and start: {name}",
         purpose="fit",
-        kinds=(
-            "softener",
-            "iron_filter",
-            "tannin",
-            "mixed_bed",
-            "neutraliser",
-            "nitrate",
-            "sediment",
-        ),
         when=lambda a: _rinses(a) or _bed_of_calcite(a),
         tools=("the settings of this job", "the kit for what it takes out"),
         caution="A stuck valve can hold the pump on: stay until the first rinse has ended.",
@@ -114,7 +100,6 @@ FITTING: tuple[Template, ...] = (
         id="carbon_start",
         title="Rinse the carbon: {name}",
         purpose="fit",
-        kinds=("carbon",),
         when=with_parts("media"),
         rinses=("media",),
         tools=("bucket", "chlorine kit"),
@@ -129,7 +114,6 @@ FITTING: tuple[Template, ...] = (
         id="bed_start",
         title="Rinse the bed: {name}",
         purpose="fit",
-        kinds=("arsenic", "salt_free"),
         when=with_parts("media"),
         rinses=("media",),
         tools=("bucket", "bottle of the laboratory"),
@@ -145,7 +129,6 @@ FITTING: tuple[Template, ...] = (
         id="housing_start",
         title="Fit the cartridge: {name}",
         purpose="fit",
-        kinds=("sediment", "carbon", "cartridge", "salt_free", "polish"),
         when=in_a_housing,
         rinses=("filter",),
         tools=("housing wrench", "food-safe grease", "bucket", "the cartridge"),
@@ -164,7 +147,6 @@ FITTING: tuple[Template, ...] = (
         id="uv_start",
         title="Start the lamp: {name}",
         purpose="fit",
-        kinds=("uv",),
         tools=("clean gloves", "lint-free cloth"),
         caution="Power off before the chamber is opened. Never look at a lit lamp.",
         lines=(
@@ -183,7 +165,6 @@ FITTING: tuple[Template, ...] = (
         id="membrane_start",
         title="Fit at the tap: {name}",
         purpose="fit",
-        kinds=("membrane",),
         tools=("drill and bit for the tap", "plastic line", "TDS meter", "food-safe grease"),
         caution=(
             "No copper line behind a membrane. Drain connection with an air gap, to local code."
@@ -201,7 +182,6 @@ FITTING: tuple[Template, ...] = (
         id="fibre_start",
         title="Start: {name}",
         purpose="fit",
-        kinds=("ultrafiltration",),
         rinses=("membrane",),
         tools=("bucket",),
         caution="Fibres break when they freeze or dry out.",
@@ -216,7 +196,6 @@ FITTING: tuple[Template, ...] = (
         id="air_start",
         title="Start: {name}",
         purpose="fit",
-        kinds=("aeration",),
         tools=("vent pipe", "pressure gauge", "bottles of the laboratory"),
         caution=(
             "Radon leaves with its air: never into the house, a garage or under a window. Fitted by"
@@ -235,7 +214,6 @@ FITTING: tuple[Template, ...] = (
         id="feed_start",
         title="Start: {name}",
         purpose="fit",
-        kinds=("chlorinator",),
         tools=(
             "plain bleach {pct} %",
             "soft water",
@@ -261,7 +239,6 @@ FITTING: tuple[Template, ...] = (
         id="dose_start",
         title="Start: {name}",
         purpose="fit",
-        kinds=("neutraliser",),
         when=lambda a: not _bed_of_calcite(a),
         tools=("pH meter", "soft water", "dust mask", "goggles"),
         caution="Dust: mask and goggles. Wiring by a licensed electrician.",
@@ -278,7 +255,6 @@ FITTING: tuple[Template, ...] = (
         id="still_start",
         title="Set it up: {name}",
         purpose="fit",
-        kinds=("distiller",),
         tools=("TDS meter", "clean carboy"),
         caution="Steam and a hot boiler: out of children’s reach, opened when it is cold.",
         lines=(
@@ -293,7 +269,6 @@ FITTING: tuple[Template, ...] = (
         id="physical_start",
         title="Fit: {name}",
         purpose="fit",
-        kinds=("physical",),
         tools=("the hardness kit",),
         caution="Hardness stays as it is; whether it does anything else is disputed.",
         lines=(
@@ -306,7 +281,6 @@ FITTING: tuple[Template, ...] = (
         id="regulator_start",
         title="Set the pressure: {name}",
         purpose="fit",
-        kinds=("regulator",),
         tools=("pressure gauge",),
         caution="A closed system needs room for what the heater expands.",
         lines=(
@@ -319,7 +293,6 @@ FITTING: tuple[Template, ...] = (
         id="expansion_start",
         title="Charge: {name}",
         purpose="fit",
-        kinds=("expansion",),
         tools=("pressure gauge", "hand pump"),
         caution="Pressure let off before the tank’s air is measured.",
         lines=(
@@ -332,7 +305,6 @@ FITTING: tuple[Template, ...] = (
         id="booster_start",
         title="Fit: {name}",
         purpose="fit",
-        kinds=("booster",),
         tools=("pressure gauge",),
         caution="A socket with protection against ground faults; keep its plug dry.",
         lines=(
@@ -345,7 +317,6 @@ FITTING: tuple[Template, ...] = (
         id="pitcher_start",
         title="Assemble: {name}",
         purpose="fit",
-        kinds=("pitcher",),
         rinses=("filter",),
         tools=("the filter", "clean cloth"),
         caution="Wash your hands first; do not touch the filter’s lower end.",
@@ -361,6 +332,7 @@ FITTING: tuple[Template, ...] = (
         id="disinfect",
         title="Disinfect the plumbing",
         purpose="disinfect",
+        of_stage=False,
         tools=(
             "plain bleach {pct} %",
             "chlorine strips to {dose} mg/L",

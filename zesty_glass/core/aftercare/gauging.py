@@ -10,6 +10,7 @@ from datetime import date, timedelta
 
 from ..errors import RuleError
 from ..record import record
+from ..treating.stages import service_of
 from ..units import DAYS_PER_MONTH
 
 FARTHEST_DAYS = 36_500
@@ -32,27 +33,26 @@ class Gauge:
 
 @record
 class Gauged:
-    """What is read at a kind of part: its name, unit, the most it can be, and the technologies at
-    which it says something; a bed of carbon or resin is used up without shrinking.
+    """What is read at a kind of part: its name, unit, the most it can be. The technologies at which
+    it says something say so (``Service.gauges``): a bed of carbon or resin is used up without
+    shrinking.
     """
 
     name: str
     unit: str
     most: float
-    at: tuple[str, ...]
 
 
 #: kind of part -> what is read at it
 GAUGED: Mapping[str, Gauged] = {
-    "lamp": Gauged(name="Days powered, on its display", unit="days", most=20_000.0, at=("uv",)),
-    "media": Gauged(name="What is left of the bed", unit="%", most=100.0, at=("neutraliser",)),
+    "lamp": Gauged(name="Days powered, on its display", unit="days", most=20_000.0),
+    "media": Gauged(name="What is left of the bed", unit="%", most=100.0),
 }
 
 
 def gauged(part: str, stage: str) -> Gauged | None:
     """What is read at a kind of part of a technology; None where nothing is."""
-    said = GAUGED.get(part)
-    return said if said is not None and stage in said.at else None
+    return GAUGED.get(part) if part in service_of(stage).gauges else None
 
 
 def latest(part: str, since: date, gauges: Iterable[Gauge]) -> Gauge | None:

@@ -12,6 +12,7 @@ from ..record import Words, record
 from ..testing.reading import work_out
 from ..testing.value import Value
 from ..treating.line import LineReport
+from ..treating.stages import service_of
 from . import drift
 from .care import Change, Falling, Part, falling, parts_of
 from .disinfecting import Plumbing, usual_plumbing
@@ -311,11 +312,16 @@ def _best(job: Job, values: tuple[Value, ...], analyte: str, where: str) -> list
     return [best for _, best in sorted(made)]
 
 
+def _drifts(job: Job) -> set[str]:
+    """What is looked at over the years behind what stands."""
+    return {service_of(s.kind).drift for s in standing_stages(job)}
+
+
 def _held(job: Job, values: tuple[Value, ...]) -> tuple[float, float, float] | None:
     """What a membrane held back at first, now, and at the least [0 to 1]."""
     feed = next((p.before for p in job.promises if p.analyte == "tds"), None)
     tds = _best(job, values, "tds", "tap")
-    membrane = any(s.kind == "membrane" for s in standing_stages(job))
+    membrane = "rejection" in _drifts(job)
     if not membrane or not tds or feed is None or feed.best <= 0:
         return None
     first, last = (drift.rejection(feed.best, x) for x in (tds[0], tds[-1]))
@@ -363,16 +369,16 @@ def _promised_hardness(job: Job) -> float:
 
 def alarms(job: Job, values: tuple[Value, ...]) -> tuple[Alarm, ...]:
     """What the last readings behind the line ask for: see ``drift``."""
-    kinds = {s.kind for s in standing_stages(job)}
+    drifts = _drifts(job)
     held = _held(job, values)
     chlorine = _best(job, values, "chlorine_free", "house")
     hardness = _best(job, values, "hardness", "house")
     found: list[Alarm | None] = []
     if held is not None:
         found.append(drift.membrane(held[0], held[1]))
-    if "carbon" in kinds and chlorine:
+    if "chlorine" in drifts and chlorine:
         found.append(drift.carbon(chlorine[-1]))
-    if "softener" in kinds and hardness and hardness[-1] > _promised_hardness(job):
+    if "hardness" in drifts and hardness and hardness[-1] > _promised_hardness(job):
         found.append(drift.softener(hardness[-1]))
     return tuple(a for a in found if a is not None)
 

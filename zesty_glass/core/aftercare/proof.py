@@ -14,7 +14,7 @@ from ..testing.reading import Reading
 from ..testing.value import Value
 from ..treating.line import LineReport
 from ..treating.report import StageReport
-from ..treating.stages import TECHNOLOGIES
+from ..treating.stages import TECHNOLOGIES, service_of
 
 Where = Literal["house", "tap"]
 Verdict = Literal["as promised", "better", "short", "laboratory only", "not promised"]
@@ -68,69 +68,53 @@ class Proved:
 
 
 #: likely causes in their order, with the technologies that can have them; none named: any
-CAUSES: tuple[tuple[Cause, frozenset[str]], ...] = (
-    (
-        Cause(
-            id="not_flushed",
-            cause="Not flushed long enough.",
-            first="Flush its gallons again, then measure.",
-        ),
-        frozenset(),
+CAUSES: tuple[Cause, ...] = (
+    Cause(
+        id="not_flushed",
+        cause="Not flushed long enough.",
+        first="Flush its gallons again, then measure.",
     ),
-    (
-        Cause(
-            id="bypass",
-            cause="A bypass is open.",
-            first="Close it, run two minutes, measure.",
-        ),
-        frozenset(),
+    Cause(
+        id="bypass",
+        cause="A bypass is open.",
+        first="Close it, run two minutes, measure.",
     ),
-    (
-        Cause(
-            id="setting",
-            cause="A valve is set wrong.",
-            first="Hold its dial against the settings of this job.",
-        ),
-        frozenset({"softener", "tannin", "mixed_bed", "iron_filter", "neutraliser"}),
+    Cause(
+        id="setting",
+        cause="A valve is set wrong.",
+        first="Hold its dial against the settings of this job.",
     ),
-    (
-        Cause(
-            id="feed",
-            cause="The water that comes in has changed.",
-            first="Test the raw water again, the same day.",
-        ),
-        frozenset(),
+    Cause(
+        id="feed",
+        cause="The water that comes in has changed.",
+        first="Test the raw water again, the same day.",
     ),
-    (
-        Cause(
-            id="channelled",
-            cause="The bed is channelled.",
-            first="Backwash it by hand, then measure.",
-        ),
-        frozenset({"softener", "tannin", "mixed_bed", "iron_filter", "neutraliser", "carbon"}),
+    Cause(
+        id="channelled",
+        cause="The bed is channelled.",
+        first="Backwash it by hand, then measure.",
     ),
-    (
-        Cause(
-            id="seal",
-            cause="The membrane’s seal leaks.",
-            first="Open the housing, grease and seat the seal.",
-        ),
-        frozenset({"membrane"}),
+    Cause(
+        id="seal",
+        cause="The membrane’s seal leaks.",
+        first="Open the housing, grease and seat the seal.",
     ),
-    (
-        Cause(
-            id="exhausted",
-            cause="The media is used up.",
-            first="Change it, and say after how many gallons.",
-        ),
-        frozenset(),
+    Cause(
+        id="exhausted",
+        cause="The media is used up.",
+        first="Change it, and say after how many gallons.",
     ),
 )
 
 
+#: causes that not every line may have
+_OF_SOME = frozenset(c for t in TECHNOLOGIES.values() for c in t.service.causes)
+
+
 def causes_of(kinds: frozenset[str]) -> tuple[Cause, ...]:
     """Likely causes for a line of these technologies, in their order."""
-    return tuple(c for c, only in CAUSES if not only or only & kinds)
+    named = {c for kind in kinds for c in service_of(kind).causes}
+    return tuple(c for c in CAUSES if c.id in named or c.id not in _OF_SOME)
 
 
 def promises(line: LineReport, units: str) -> tuple[Promise, ...]:

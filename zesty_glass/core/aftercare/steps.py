@@ -10,6 +10,7 @@ from __future__ import annotations
 from ..home import Home, Source
 from ..record import record
 from ..treating.line import LineReport
+from ..treating.stages import service_of
 from .disinfecting import Plumbing, usual_plumbing
 from .fitting import FITTING
 from .keeping import KEEPING
@@ -61,13 +62,13 @@ def sheets(line: LineReport, home: Home, plumbing: Plumbing) -> tuple[Sheet, ...
     out: list[tuple[int, int, Sheet]] = []
     for t in LIBRARY:
         when = _WORK.index(t.purpose)
-        if not t.kinds:
+        if not t.of_stage:
             out += [(when, -1, _made(t, whole, t.id))] if t.when(whole) else []
             continue
         out += [
             (when, n, _made(t, about, f"{t.id}:{n}:{about.stage.code}"))
             for n, about in at
-            if about.stage is not None and about.stage.kind in t.kinds and _fits(t, about)
+            if about.stage is not None and _fits(t, about)
         ]
     return tuple(s for _, _, s in sorted(out, key=lambda x: x[:2]))
 
@@ -115,7 +116,10 @@ def renewed(kept: tuple[Sheet, ...], made: tuple[Sheet, ...]) -> tuple[Sheet, ..
 
 
 def _fits(t: Template, about: About) -> bool:
-    """A change of parts is written only for a stage that has such parts."""
+    """A sheet that the stage's technology names; a change of parts, only for one that has some."""
+    assert about.stage is not None
+    if t.id not in service_of(about.stage.kind).sheets:
+        return False
     return t.when(about) and (not t.parts or about.has_parts(*t.parts))
 
 

@@ -12,6 +12,7 @@ from ..home import Home
 from ..record import record
 from ..treating.line import LineReport
 from ..treating.report import StageReport
+from ..treating.stages import does
 from ..treating.stages.neutraliser_media import BAG_LB
 from .disinfecting import METHODS, Plumbing, bleach_ml, litres, well_litres
 
@@ -142,7 +143,8 @@ class Template:
     """A sheet before it is made for a home.
 
     Args:
-        kinds: technologies it is made for, one sheet a stage; empty: one for the whole line.
+        of_stage: one is made for every stage whose technology names it; else one for the whole
+            line.
         when: whether it applies, to the line or to the stage.
         tools, caution, lines: texts with blanks; a line may be a ``Step``.
         parts: kinds of parts that it changes. rinses: kinds of parts whose first flush it is, where
@@ -153,7 +155,7 @@ class Template:
     id: str
     title: str
     purpose: Purpose
-    kinds: tuple[str, ...] = ()
+    of_stage: bool = True
     tools: tuple[str, ...]
     caution: str
     lines: tuple[str | Step, ...]
@@ -182,7 +184,7 @@ def with_parts(*kinds: str) -> When:
 
 def not_in_a_set(a: About) -> bool:
     """Not beside a membrane at the tap, whose own sheets cover its filters."""
-    membrane = any(x.kind == "membrane" and x.scope == "tap" for x in a.line.stages)
+    membrane = any("holds back" in does(x.kind) and x.scope == "tap" for x in a.line.stages)
     return not (membrane and a.stage is not None and a.stage.scope == "tap")
 
 

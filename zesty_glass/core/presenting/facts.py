@@ -13,6 +13,7 @@ from ..record import record
 from ..treating.items import Item
 from ..treating.line import LineReport
 from ..treating.report import Due
+from ..treating.stages import does
 from ..treating.stages.common import certified_on
 
 
@@ -41,12 +42,8 @@ def _each(names: Iterable[str]) -> str:
     return "; ".join(dict.fromkeys(n for n in names if n))
 
 
-#: technologies that make water slowly: how much they make is what is compared
-_MAKERS = frozenset({"membrane", "distiller"})
-
-
 def _makes(o: _Of) -> str:
-    return _each(s.summary for s in o.line.stages if s.kind in _MAKERS)
+    return _each(s.summary for s in o.line.stages if "makes slowly" in does(s.kind))
 
 
 def _dues(o: _Of) -> list[Due]:

@@ -99,7 +99,7 @@ FIRST: tuple[First, ...] = (
         source=PRACTICE,
         year=2024,
         holds=lambda at: (
-            at.complained("taste") and any(d.kind == "softener" for d in at.home.in_place)
+            at.complained("taste") and any("softens" in d.of.does for d in at.home.in_place)
         ),
     ),
     First(

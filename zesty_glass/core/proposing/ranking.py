@@ -10,6 +10,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import replace
 from decimal import Decimal
+from itertools import takewhile
 
 from .. import words
 from ..analytes import ANALYTES, Kind
@@ -33,7 +34,7 @@ from ..treating.line import LineReport, placed, run_stages, site_of
 from ..treating.measured import Measured
 from ..treating.option import Option
 from ..treating.report import Check
-from ..treating.stages import takes_dissolved_matter
+from ..treating.stages import does, takes_dissolved_matter
 from ..treating.stages.conditioner import ConditionerFigures
 from ..treating.stages.softener_size import SoftenerFigures
 from ..treating.stream import INACTIVATED, Quantity, source_stream
@@ -431,18 +432,15 @@ class Grader:
 
     def _for_iron_alone(self, line: LineReport) -> bool:
         """Whether a softener stands on soft water for its iron, and nothing else takes it out."""
-        kinds = {s.kind for s in line.stages}
+        done = {d for s in line.stages for d in does(s.kind)}
         asks = "iron" in self._targets and "hardness" not in self._targets
-        return asks and "softener" in kinds and "iron_filter" not in kinds
+        return asks and "softens" in done and "takes iron" not in done
 
     def _fouled(self, line: LineReport) -> bool:
         """Whether a softener meets iron and slime with nothing ahead that takes the iron out."""
-        kinds = [s.kind for s in line.stages]
-        return (
-            self._slime
-            and "softener" in kinds
-            and "iron_filter" not in kinds[: kinds.index("softener")]
-        )
+        ahead = takewhile(lambda done: "softens" not in done, (does(s.kind) for s in line.stages))
+        softened = any("softens" in does(s.kind) for s in line.stages)
+        return self._slime and softened and all("takes iron" not in done for done in ahead)
 
 
 #: signs that are met with at the drinking tap

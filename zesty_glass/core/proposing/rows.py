@@ -16,6 +16,7 @@ from ..testing.complaints import Complaint
 from ..testing.finding import Finding, Weight
 from ..testing.findings import Meaning
 from ..treating.line import FROM_PLUMBING, LineReport
+from ..treating.stages import does
 from ..treating.stream import INACTIVATED, Quantity
 from ..units import MG_L_PER_GPG
 
@@ -182,7 +183,7 @@ EXPECTED_TO_FALL = "expected to fall, not predicted: first draw after some weeks
 
 
 def _corrects_ph(line: LineReport) -> bool:
-    return any(s.kind == "neutraliser" for s in line.stages)
+    return any("raises pH" in does(s.kind) for s in line.stages)
 
 
 def _established_verdict(analyte: str, q: Quantity | None, verdict: Verdict) -> Verdict:

@@ -17,15 +17,15 @@ from ..units import MG_L_PER_GPG
 
 @record
 class Facts:
-    """What a school hangs on: the water, the home, the analytes looked for and the kinds of stage
-    that stand in the lines.
+    """What a school hangs on: the water, the home, the analytes looked for and what the stages of
+    the lines do.
     """
 
     water: Water
     home: Home
     site: Site
     wanted: frozenset[str]
-    kinds: frozenset[str]
+    does: frozenset[str]
 
     def range(self, name: str) -> Range | None:
         """What was measured of it."""
@@ -137,7 +137,7 @@ def _iron_to_take(f: Facts) -> bool:
 
 def _acid(f: Facts) -> bool:
     r = f.range("ph")
-    return r is not None and r.best < 7.0 and "neutraliser" in f.kinds
+    return r is not None and r.best < 7.0 and "raises pH" in f.does
 
 
 def _without_salt(f: Facts) -> bool | None:
@@ -161,7 +161,7 @@ SCHOOLS = (
         id="uv_membrane",
         question="A lamp ahead of the membrane, or behind it?",
         applies=lambda f: (
-            {"uv", "membrane"} <= f.kinds or ("membrane" in f.kinds and f.site.unsafe_likely)
+            "holds back" in f.does and ("inactivates" in f.does or f.site.unsafe_likely)
         ),
         ways=(
             _Way(
@@ -219,7 +219,7 @@ SCHOOLS = (
     _School(
         id="tannin_bed",
         question="Tannin resin in a tank of its own, or mixed with softening resin?",
-        applies=lambda f: bool({"tannin", "mixed_bed"} & f.kinds) and "tannin" in f.wanted,
+        applies=lambda f: "against tannin" in f.does and "tannin" in f.wanted,
         ways=(
             _Way(
                 "A tank of its own, behind a softener where the water is hard",
@@ -238,7 +238,7 @@ SCHOOLS = (
     _School(
         id="salt_free",
         question="Hard water: a softener, or a conditioner without salt?",
-        applies=lambda f: "hardness" in f.wanted and bool({"softener", "salt_free"} & f.kinds),
+        applies=lambda f: "hardness" in f.wanted and bool({"softens", "leaves minerals"} & f.does),
         ways=(
             _Way(
                 "A softener",

@@ -4,12 +4,14 @@ idea with the reason why it comes before the next, and what the home has already
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Mapping
 from dataclasses import replace
 from decimal import Decimal
 from itertools import pairwise
 
 from ..analytes import ANALYTES, MICROBES
+from ..doing import Does
 from ..home import SURFACE, Home
 from ..in_place import KINDS as IN_PLACE
 from ..rules import Settings
@@ -19,7 +21,7 @@ from ..testing.tonight import brings_water
 from ..treating.in_place import Judged
 from ..treating.items import Item, SystemFigures
 from ..treating.kept import PREFIX, KeptInPlace, code_of
-from ..treating.stages import KIND_NAMES
+from ..treating.stages import KIND_NAMES, does
 from ..words import sum_over
 from .first_health import SUPPLY_ANSWERS
 from .suggested import Suggested
@@ -312,9 +314,10 @@ def what(code: str, items: Mapping[str, Item]) -> str:
         return item.name
     if not isinstance(item.figures, SystemFigures):
         return KIND_NAMES[item.kind]
-    parts = {items[p].kind for p in item.figures.parts if p in items}
-    if "membrane" in parts and item.scope == "tap":
-        return f"{KIND_NAMES['membrane']} at the drinking tap"
+    parts = [items[p].kind for p in item.figures.parts if p in items]
+    holds = next((k for k in parts if "holds back" in does(k)), None)
+    if holds is not None and item.scope == "tap":
+        return f"{KIND_NAMES[holds]} at the drinking tap"
     return item.name
 
 
@@ -361,20 +364,15 @@ def _by_idea(placed: list[Suggested], ranked: list[Suggested]) -> tuple[Suggeste
     return tuple(x for ls in by.values() for x in sorted(ls, key=lambda x: place[x.option.id]))
 
 
-#: kinds that do the same on one branch
-_SAME_WORK = (
-    frozenset({"softener", "mixed_bed"}),
-    frozenset({"tannin", "mixed_bed"}),
-    frozenset({"softener", "salt_free"}),
-    frozenset({"membrane", "distiller"}),
-)
+#: what is done once on one branch
+_ONCE: tuple[Does, ...] = ("against hardness", "against tannin", "makes slowly")
 
 
 def _twice(line: Suggested, items: Mapping[str, Item]) -> bool:
     """Whether two stages of one branch are there for one thing."""
-    house = {items[s.item].kind for s in line.option.stages if items[s.item].scope == "house"}
-    tap = {items[s.item].kind for s in line.option.stages if items[s.item].scope == "tap"}
-    return any(pair <= house or pair <= tap for pair in _SAME_WORK)
+    there = {(items[s.item].scope, items[s.item].kind) for s in line.option.stages}
+    done = Counter((scope, d) for scope, kind in there for d in does(kind) if d in _ONCE)
+    return max(done.values(), default=0) > 1
 
 
 def _ideas(line: Suggested, items: Mapping[str, Item]) -> frozenset[str]:

@@ -28,6 +28,7 @@ from ..treating.kept import KeptInPlace
 from ..treating.line import site_of
 from ..treating.measured import Measured
 from ..treating.option import Option, StageChoice
+from ..treating.stages import does
 from .answered import complaints_left, reaches, unanswered
 from .beside import alike, candidates, larger, tried
 from .first import first_steps
@@ -176,7 +177,7 @@ def suggest(
         home=home,
         site=site_of(home, settings, water),
         wanted=frozenset(wanted),
-        kinds=_kinds(ranked, by_code),
+        does=_done(ranked, by_code),
     )
     return Suggestion(
         wanted=wanted,
@@ -349,20 +350,20 @@ def _finer(meaning: Meaning, water: Water, looked_for: _Looked) -> tuple[str, ..
     return tuple(out)
 
 
-def _kinds(lines: Iterable[Suggested], items: Mapping[str, Item]) -> frozenset[str]:
-    """Kinds of stage that stand in these lines, those inside systems among them."""
-    kinds: set[str] = set()
+def _done(lines: Iterable[Suggested], items: Mapping[str, Item]) -> frozenset[str]:
+    """What the stages of these lines do, those inside systems among them."""
+    done: set[str] = set()
     for line in lines:
         for s in line.option.stages:
             f = items[s.item].figures
             parts = f.parts if isinstance(f, SystemFigures) else (s.item,)
-            kinds |= {items[p].figures.kind for p in parts if p in items}
-    return frozenset(kinds)
+            done |= {d for p in parts if p in items for d in does(items[p].kind)}
+    return frozenset(done)
 
 
 def _softened_here(home: Home, samples: tuple[Sample, ...]) -> frozenset[str]:
     """Hardness is asked where a softener stands, whatever anybody complains of."""
-    there = any(d.kind == "softener" for d in home.in_place)
+    there = any("softens" in d.of.does for d in home.in_place)
     drawn = any(s.treated and "soften" in s.after.lower() for s in samples)
     return frozenset({"hardness"} if there or drawn else ())
 

@@ -37,8 +37,8 @@ from ..testing.water import Water
 from ..treating.items import Item, SystemFigures, alike
 from ..treating.line import run_stage
 from ..treating.measured import Measured
-from ..treating.order import AGAINST_CHLORINE, carbon_first, company, ordered, rank, wants_ph
-from ..treating.stages import TECHNOLOGIES
+from ..treating.order import carbon_first, company, ordered, rank, wants_ph
+from ..treating.stages import TECHNOLOGIES, does
 from ..treating.technology import Company, chlorine_is_too_much
 from .answers import PLACE, Alike, Looks
 from .found import Combination, Found, LeftOut, combinations
@@ -52,7 +52,7 @@ Progress = Callable[[str, int, int], None]
 
 
 def _has_carbon(items: Iterable[Item]) -> bool:
-    return any(i.kind == AGAINST_CHLORINE for i in items)
+    return any("takes chlorine" in does(i.kind) for i in items)
 
 
 def _raises_ph(items: Iterable[Item]) -> bool:

@@ -10,6 +10,7 @@ from .checks import told
 from .items import Item
 from .letting import Letting
 from .report import Check
+from .stages import service_of
 
 Fitter = Literal["firm", "licensed", "self"]
 FITTERS: dict[Fitter, str] = {
@@ -19,8 +20,6 @@ FITTERS: dict[Fitter, str] = {
 }
 #: minutes of the household's own, once [min]: trade practice (2024)
 UNPLUMBED_MIN, TAP_MIN, HOUSE_MIN = 15, 90, 240
-#: technologies that a licensed specialist fits in any case: trade practice (2024)
-SPECIALISTS = frozenset({"aeration", "nitrate", "arsenic", "chlorinator", "uv"})
 
 
 def own_minutes(item: Item) -> int:
@@ -36,7 +35,7 @@ def fitting_check(item: Item, fitter: Fitter) -> Check | None:
         return None
     if fitter == "licensed":
         return told("fit.licensed", "say", what=item.name)
-    if item.kind in SPECIALISTS:
+    if service_of(item.kind).specialist:
         return told("fit.specialist", "stop", what=item.name)
     if not item.plumbed:
         return told("fit.self_loose", "say", what=item.name, need=own_minutes(item))

@@ -109,7 +109,7 @@ def _of_device(device: InPlace, units: str) -> dict[str, Promise]:
         c.analyte: Promise(said=f"{100 * c.share:.0f} % less, its label", share=c.share)
         for c in device.claims
     }
-    if device.kind == "softener":
+    if "softens" in device.of.does:
         most = words.value("hardness", Range.exact(MG_L_PER_GPG), units=units)
         soft = Promise(said=f"at most {most} left", left=MG_L_PER_GPG)
         out.setdefault("hardness", soft)

@@ -20,12 +20,11 @@ from ..testing.pairs import Pair, pairs
 from ..testing.water import Sample, Water
 from .demand import demand
 from .in_place_rules import (
-    JUDGES,
     NOT_BY_A_GLASS,
     RESIN_IRON,
     Seen,
     Verdict,
-    cartridge,
+    judge_of,
     of_health,
 )
 from .kept import (
@@ -135,7 +134,7 @@ def _setting_facts(seen: Seen) -> list[str]:
     """How a softener is set against what this water asks."""
     device, load = seen.device, load_gpg(seen.raw, seen.settings.iron_factor)
     out: list[str] = []
-    if load is None or device.kind != "softener":
+    if load is None or "softens" not in device.of.does:
         return out
     if device.setting_gpg is not None:
         out.append(f"Set at {device.setting_gpg:g} gpg; this water asks {load.best:.0f}.")
@@ -185,7 +184,7 @@ def cost_year(device: InPlace, gallons_year: float) -> Decimal | None:
 
 
 def _ways(device: InPlace) -> tuple[How, ...]:
-    return HOWS if device.kind == "softener" else ("keep", "service")
+    return HOWS if "softens" in device.of.does else ("keep", "service")
 
 
 def _health_behind(
@@ -242,7 +241,7 @@ def judge(
         used_gal=used,
         over=_over(device, age, used),
     )
-    verdict, advice = JUDGES.get(device.kind, cartridge)(seen)
+    verdict, advice = judge_of(device)(seen)
     verdict, advice = of_health(seen, verdict) or (verdict, advice)
     facts = [age_words(device, age), used_words(device, used, settings.units)]
     facts += _setting_facts(seen) + _rent_facts(device, settings)

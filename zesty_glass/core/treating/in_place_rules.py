@@ -7,6 +7,7 @@ from typing import Literal
 
 from .. import words
 from ..analytes import ANALYTES
+from ..doing import Does
 from ..home import Home
 from ..in_place import InPlace
 from ..ranges import Range
@@ -260,12 +261,19 @@ def _plain(seen: Seen) -> Answer:
 NOT_BY_A_GLASS = "What it does cannot be judged by a glass behind it."
 
 
-JUDGES: dict[str, Callable[[Seen], Answer]] = {
-    "softener": _softener,
-    "membrane": _membrane,
-    "neutraliser": _neutraliser,
-    "iron_filter": _iron,
-    "uv": _uv,
-    "conditioner": _plain,
-    "other": _plain,
+#: by what a piece of equipment does
+_JUDGES: dict[Does, Callable[[Seen], Answer]] = {
+    "softens": _softener,
+    "holds back": _membrane,
+    "raises pH": _neutraliser,
+    "takes iron": _iron,
+    "inactivates": _uv,
 }
+
+
+def judge_of(device: InPlace) -> Callable[[Seen], Answer]:
+    """How a piece of equipment is judged: by what it does, else as a cartridge that is changed;
+    what works on nothing that a glass shows, by its age alone.
+    """
+    found = next((_JUDGES[d] for d in sorted(device.of.does) if d in _JUDGES), None)
+    return found or (cartridge if device.of.works_on else _plain)

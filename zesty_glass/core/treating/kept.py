@@ -14,6 +14,7 @@ from decimal import Decimal
 from typing import Literal
 
 from ..analytes import ANALYTES, Kind, judged_at
+from ..doing import NOTHING
 from ..evidence import Level
 from ..home import Home
 from ..in_place import InPlace
@@ -37,7 +38,7 @@ from .stages.softener_size import (
     compensated_gpg,
 )
 from .stream import Quantity
-from .technology import Technology, judges_nothing
+from .technology import Service, Technology, judges_nothing
 
 How = Literal["keep", "service", "set_right"]
 HOWS: tuple[How, ...] = ("keep", "service", "set_right")
@@ -45,17 +46,6 @@ HOW_WORDS: dict[How, str] = {
     "keep": "kept as it is",
     "service": "serviced",
     "set_right": "set right",
-}
-#: where equipment in place stands in its branch, beside what the catalogue's technologies know
-_PLACES = {
-    "sediment": 10,
-    "iron_filter": 30,
-    "neutraliser": 40,
-    "softener": 50,
-    "conditioner": 51,
-    "carbon": 70,
-    "uv": 90,
-    "membrane": 130,
 }
 DAYS_PER_MONTH = 30.4375
 DEFAULT_DOSE = 8.0  # [lb/ft³] what a valve is commonly left at: trade practice (2024)
@@ -139,7 +129,7 @@ def days_that_fit(
 
 def _softener(device: InPlace, how: How, fit: float | None) -> SoftenerFigures | None:
     """A softener in place that is known well enough to be worked out."""
-    if device.kind != "softener" or device.resin_ft3 is None:
+    if "softens" not in device.of.does or device.resin_ft3 is None:
         return None
     clock = device.clock_days if how != "set_right" or device.clock_days is None else fit
     return SoftenerFigures(
@@ -337,6 +327,8 @@ IN_PLACE = Technology(
     sets_pressure="caps",
     size=None,
     style=(),
+    does=NOTHING,
+    service=Service(),
     caution="",
     drawing="sediment",
     settings=(),
@@ -347,7 +339,7 @@ IN_PLACE = Technology(
 def _place(item: Item) -> int:
     f = item.figures
     assert isinstance(f, KeptFigures)
-    return _PLACES.get(f.device.kind, 125 if item.scope == "tap" else 12)
+    return f.device.of.place
 
 
 def age_months(device: InPlace, on: date) -> float | None:

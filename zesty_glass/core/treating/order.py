@@ -10,9 +10,6 @@ from .stages import TECHNOLOGIES
 from .stream import Stream
 from .technology import Company, chlorine_is_too_much
 
-#: the technology that stands ahead of a resin where there is too much chlorine for it
-AGAINST_CHLORINE = "carbon"
-
 
 def wants_ph(item: Item, stream: Stream) -> bool:
     """Whether an item's least pH is above the raw water's."""

@@ -8,6 +8,7 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from typing import TYPE_CHECKING, Literal
 
+from ..doing import Does
 from ..record import record
 from .adjusting import Adjustable
 from .checks import Says
@@ -58,6 +59,32 @@ def judges_nothing(item: Item) -> tuple[Need, ...]:
     return ()
 
 
+#: what drifts behind it over the years and is looked at again: what a membrane holds back, the
+#: chlorine behind carbon, the hardness behind resin
+Drift = Literal["", "rejection", "chlorine", "hardness"]
+
+
+@record
+class Service:
+    """How a technology is fitted and kept.
+
+    Args:
+        sheets: of the work on it, by their ids in ``aftercare``.
+        specialist: a licensed specialist fits it in any case.
+        after_bleach: it counts, or stays clean, only behind plumbing that was disinfected.
+        gauges: kinds of its parts at which something is read between two changes.
+        causes: of a promise that is not kept, beside those of every line, by their ids.
+        drift: what is looked at over the years.
+    """
+
+    sheets: tuple[str, ...] = ()
+    specialist: bool = False
+    after_bleach: bool = False
+    gauges: tuple[str, ...] = ()
+    causes: tuple[str, ...] = ()
+    drift: Drift = ""
+
+
 @record
 class Technology:
     """All that is known of one technology.
@@ -82,6 +109,7 @@ class Technology:
         sets_pressure: whether an item's ``sets_psi`` raises the pressure or caps it.
         size: the figure that makes one larger than another; None: its largest flow.
         style: figures that two sizes of one thing share.
+        does: what rules ask it by. service: how it is fitted and kept.
         caution: what stands where the work is done. drawing: its picture on the page.
         settings: what may be set on a stage of it.
         checks: what it can say beside the checks of every stage.
@@ -107,6 +135,8 @@ class Technology:
     sets_pressure: Literal["raises", "caps"]
     size: str | None
     style: tuple[str, ...]
+    does: frozenset[Does]
+    service: Service
     caution: str
     drawing: str
     settings: tuple[Adjustable, ...]

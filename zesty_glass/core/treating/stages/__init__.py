@@ -6,10 +6,11 @@ from collections.abc import Mapping
 from types import MappingProxyType
 
 from ...analytes import ANALYTES
+from ...doing import NOTHING, Does
 from ..checks import declare
 from ..figures import OfAnyTechnology, kinds_of
 from ..items import SystemFigures
-from ..technology import FACTS, Technology
+from ..technology import FACTS, Service, Technology
 from . import (
     carbon,
     cartridge,
@@ -80,6 +81,28 @@ OfAnyTechnology.known = (*dict.fromkeys(t.figures for t in TECHNOLOGIES.values()
 KIND_NAMES = MappingProxyType(
     {t.kind: t.name for t in TECHNOLOGIES.values()} | {"system": "Drinking tap, complete"}
 )
+
+
+#: what is known of the fitting and keeping of what is no technology: equipment in place
+_UNKNOWN = Service()
+
+
+def service_of(kind: str) -> Service:
+    """How a technology is fitted and kept; nothing is known of equipment in place.
+
+    >>> service_of("uv").gauges, service_of("in_place").sheets
+    (('lamp',), ())
+    """
+    return TECHNOLOGIES[kind].service if kind in TECHNOLOGIES else _UNKNOWN
+
+
+def does(kind: str) -> frozenset[Does]:
+    """What a technology does, by which rules ask for it; nothing known of equipment in place.
+
+    >>> "softens" in does("softener"), "softens" in does("in_place")
+    (True, False)
+    """
+    return TECHNOLOGIES[kind].does if kind in TECHNOLOGIES else NOTHING
 
 
 def takes_dissolved_matter(kind: str) -> bool:

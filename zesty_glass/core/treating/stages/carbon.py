@@ -16,7 +16,7 @@ from ..items import Item
 from ..place import drop_at, item_pressure, place_checks
 from ..report import Check, Figure, StageReport
 from ..stream import Quantity, Stream, predicted
-from ..technology import Company, Technology, chlorine_is_too_much, judges_nothing
+from ..technology import Company, Service, Technology, chlorine_is_too_much, judges_nothing
 from .by_clock import backwash_of
 from .common import StageInput, effects, report, total_chlorine, weekend_checks, working
 
@@ -270,6 +270,12 @@ CARBON = Technology(
     sets_pressure="caps",
     size="volume_ft3",
     style=("media", "position"),
+    does=frozenset({"takes chlorine"}),
+    service=Service(
+        sheets=("carbon_start", "housing_start", "cartridge", "rebed"),
+        causes=("channelled",),
+        drift="chlorine",
+    ),
     caution="Behind carbon there is no disinfectant left: keep what is behind it clean.",
     drawing="carbon",
     settings=(BACKWASH, HOUR, CLOCK_OFF),

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from typing import Literal
 
+from ...doing import NOTHING
 from ...record import record
 from ..checks import Says, met, told
 from ..figures import Figures
 from ..place import place_checks
 from ..report import Check, StageReport
-from ..technology import Technology, at, judges_nothing
+from ..technology import Service, Technology, at, judges_nothing
 from .common import StageInput, effects, lasts_days, not_known, report, weekend_checks
 
 CHECKS = {
@@ -108,6 +109,8 @@ CARTRIDGE = Technology(
     sets_pressure="caps",
     size=None,
     style=("media",),
+    does=NOTHING,
+    service=Service(sheets=("housing_start", "cartridge")),
     caution="",
     drawing="cartridge",
     settings=(),

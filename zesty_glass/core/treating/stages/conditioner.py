@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Literal
 
+from ...doing import NOTHING
 from ...evidence import LEVEL_WORDS, Level
 from ...record import record
 from ..checks import Says, check_needs, met, told
@@ -12,7 +13,7 @@ from ..items import Need
 from ..place import drop_at, item_pressure, place_checks
 from ..report import Check, StageReport
 from ..stream import Quantity
-from ..technology import Technology, at, judges_nothing
+from ..technology import Service, Technology, at, judges_nothing
 from .common import StageInput, effects, report
 
 SALT_FREE_NEEDS = (
@@ -130,6 +131,8 @@ SALT_FREE = Technology(
     sets_pressure="caps",
     size="flow_max_gpm",
     style=("covers",),
+    does=frozenset({"leaves minerals", "against hardness"}),
+    service=Service(sheets=("bed_start", "housing_start", "cartridge", "rebed")),
     caution="",
     drawing="salt_free",
     settings=(),
@@ -157,6 +160,8 @@ PHYSICAL = Technology(
     sets_pressure="caps",
     size="flow_max_gpm",
     style=("covers",),
+    does=NOTHING,
+    service=Service(sheets=("physical_start", "cartridge")),
     caution="",
     drawing="physical",
     settings=(),

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from typing import Literal
 
+from ...doing import NOTHING
 from ...ranges import Range
 from ...record import record
 from ..figures import Figures
 from ..place import drop_at, place_checks
 from ..report import StageReport
-from ..technology import Place, Technology, at, judges_nothing
+from ..technology import Place, Service, Technology, at, judges_nothing
 from .common import StageInput, dues, effects, report
 
 
@@ -40,7 +41,7 @@ def run(inp: StageInput) -> StageReport:
     )
 
 
-def _device(kind: str, name: str, place: Place, raises: bool = False) -> Technology:
+def _device(kind: str, name: str, place: Place, *sheets: str, raises: bool = False) -> Technology:
     """A device that needs, reads and changes nothing of the water but its pressure."""
     return Technology(
         kind=kind,
@@ -63,6 +64,8 @@ def _device(kind: str, name: str, place: Place, raises: bool = False) -> Technol
         sets_pressure="raises" if raises else "caps",
         size=None,
         style=(),
+        does=NOTHING,
+        service=Service(sheets=sheets),
         caution="",
         drawing=kind,
         settings=(),
@@ -71,7 +74,9 @@ def _device(kind: str, name: str, place: Place, raises: bool = False) -> Technol
 
 
 BYPASS = _device("bypass", "Untreated outdoor bypass", at(house=1, tap=125))
-REGULATOR = _device("regulator", "Pressure regulator", at(house=2, tap=125))
-EXPANSION = _device("expansion", "Expansion device", at(house=3, tap=125))
-BOOSTER = _device("booster", "Booster pump", at(house=4, tap=125), raises=True)
-POLISH = _device("polish", "Mineral and pH polish", at(house=150, tap=150))
+REGULATOR = _device("regulator", "Pressure regulator", at(house=2, tap=125), "regulator_start")
+EXPANSION = _device("expansion", "Expansion device", at(house=3, tap=125), "expansion_start")
+BOOSTER = _device("booster", "Booster pump", at(house=4, tap=125), "booster_start", raises=True)
+POLISH = _device(
+    "polish", "Mineral and pH polish", at(house=150, tap=150), "housing_start", "cartridge"
+)

@@ -16,7 +16,7 @@ from ..items import Item
 from ..place import place_checks
 from ..report import Check, Chore, Drain, Figure, StageReport
 from ..stream import Quantity, Stream, predicted
-from ..technology import Technology, at, judges_nothing
+from ..technology import Service, Technology, at, judges_nothing
 from .common import StageInput, effects, electricity, report, working
 
 LEAST_KWH_GAL = (
@@ -204,6 +204,8 @@ DISTILLER = Technology(
     sets_pressure="caps",
     size=None,
     style=(),
+    does=frozenset({"makes slowly"}),
+    service=Service(sheets=("still_start", "still")),
     caution="Hot surfaces and steam: keep it out of children’s reach.",
     drawing="distiller",
     settings=(),

@@ -16,7 +16,7 @@ from ..items import Item, Need
 from ..place import backwash_checks, drop_at, item_pressure, place_checks
 from ..report import Check, StageReport
 from ..stream import Quantity, Stream, predicted
-from ..technology import Technology, at
+from ..technology import Service, Technology, at
 from .by_clock import clock_days, cost_of, drain_of, empty_house, every_days, figure_of, rinses
 from .common import StageInput, dues, effects, not_known, report, tannin_binds_iron
 
@@ -204,6 +204,8 @@ IRON_FILTER = Technology(
     sets_pressure="caps",
     size=None,
     style=("dense", "oxidant"),
+    does=frozenset({"takes iron"}),
+    service=Service(sheets=("valve", "rebed", "seals"), causes=("setting", "channelled")),
     caution="Backwash to a drain with an air gap, to local code.",
     drawing="iron_filter",
     settings=(BACKWASH, HOUR, CLOCK_OFF),

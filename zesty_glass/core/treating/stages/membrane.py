@@ -12,7 +12,7 @@ from ..place import item_pressure, place_checks
 from ..report import Check, Drain, Due, Running, StageReport
 from ..site import Disinfected, Site
 from ..stream import Quantity, Stream, predicted
-from ..technology import Technology, at
+from ..technology import Service, Technology, at
 from .common import StageInput, dues, effects, not_priced, report, water_cost
 from .membrane_flow import (
     Here,
@@ -430,6 +430,8 @@ MEMBRANE = Technology(
     sets_pressure="caps",
     size="rated_gpd",
     style=(),
+    does=frozenset({"holds back", "makes slowly"}),
+    service=Service(sheets=("membrane_start", "tap_set"), causes=("seal",), drift="rejection"),
     caution=(
         "Water off and pressure relieved before a housing is opened. No copper line behind "
         "the membrane. Sanitise as its manual says."

@@ -16,7 +16,7 @@ from ..items import Item
 from ..place import drop_at, item_pressure, place_checks
 from ..report import Check, Chore, Figure, StageReport
 from ..stream import Quantity, Stream, predicted
-from ..technology import Company, Technology, judges_nothing
+from ..technology import Company, Service, Technology, judges_nothing
 from .by_clock import Backwash, backwash_of
 from .calcite import (
     NeutraliserFigures,
@@ -407,6 +407,12 @@ NEUTRALISER = Technology(
     sets_pressure="caps",
     size="volume_ft3",
     style=("style",),
+    does=frozenset({"raises pH"}),
+    service=Service(
+        sheets=("valve", "dose_start", "media", "seals"),
+        causes=("setting", "channelled"),
+        gauges=("media",),
+    ),
     caution="pH and hardness change: lead and copper want a re-test after some weeks.",
     drawing="neutraliser",
     settings=(REFILL, BACKWASH, HOUR, CLOCK_OFF),

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Literal
 
+from ...doing import NOTHING
 from ...record import record
 from ..checks import Says, met, told
 from ..figures import Figures
@@ -12,7 +13,7 @@ from ..items import Item
 from ..place import place_checks
 from ..report import Check, StageReport
 from ..stream import Stream
-from ..technology import Technology, at, judges_nothing
+from ..technology import Service, Technology, at, judges_nothing
 from .common import StageInput, effects, lasts_days, report, weekend_checks
 
 CHECKS = {
@@ -111,6 +112,8 @@ PITCHER = Technology(
     sets_pressure="caps",
     size=None,
     style=("style",),
+    does=NOTHING,
+    service=Service(sheets=("pitcher_start", "pitcher")),
     caution="",
     drawing="pitcher",
     settings=(),

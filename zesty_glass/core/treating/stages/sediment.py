@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Literal
 
+from ...doing import NOTHING
 from ...record import record
 from ..adjusting import BACKWASH, HOUR
 from ..checks import met
@@ -12,7 +13,7 @@ from ..items import Item
 from ..place import drop_at, item_pressure, place_checks
 from ..report import StageReport
 from ..stream import Stream
-from ..technology import Company, Technology, judges_nothing
+from ..technology import Company, Service, Technology, judges_nothing
 from .by_clock import backwash_of
 from .common import StageInput, effects, report
 
@@ -95,6 +96,8 @@ SEDIMENT = Technology(
     sets_pressure="caps",
     size=None,
     style=("style",),
+    does=NOTHING,
+    service=Service(sheets=("valve", "housing_start", "cartridge", "rebed")),
     caution="",
     drawing="sediment",
     settings=(BACKWASH, HOUR),

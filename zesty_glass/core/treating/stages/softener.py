@@ -13,7 +13,7 @@ from ..items import Item, Need
 from ..place import drop_at, item_pressure, place_checks, septic_check
 from ..report import Check, Drain, Running, StageReport, Status
 from ..stream import Quantity, Stream, predicted
-from ..technology import Technology, at
+from ..technology import Service, Technology, at
 from .by_clock import clock_days, empty_house
 from .common import StageInput, dues, effects, not_priced, report, tannin_binds_iron, water_cost
 from .salt import salt_chore, salt_costs
@@ -444,6 +444,12 @@ SOFTENER = Technology(
     sets_pressure="caps",
     size="resin_ft3",
     style=("control", "salt"),
+    does=frozenset({"softens", "against hardness", "exchanges"}),
+    service=Service(
+        sheets=("valve", "rebed", "resin", "seals"),
+        causes=("setting", "channelled"),
+        drift="hardness",
+    ),
     caution=(
         "Plumbing, drain with an air gap and brine discharge to local code; where metal pipe "
         "is cut, a bonding jumper by a licensed electrician."

@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Literal
 
+from ...doing import NOTHING, Does
 from ...record import record
 from ..checks import Says, told
 from ..figures import Figures
 from ..place import drop_at, place_checks
 from ..report import StageReport
-from ..technology import Place, Technology, at, judges_nothing
+from ..technology import Place, Service, Technology, at, judges_nothing
 from .common import StageInput, dues, effects, report
 
 CHECKS = {
@@ -49,7 +51,12 @@ def run(inp: StageInput) -> StageReport:
 
 
 def _specialists(
-    kind: str, name: str, place: Place, reads: frozenset[str], checks: dict[str, Says]
+    kind: str,
+    name: str,
+    place: Place,
+    service: Service,
+    reads: frozenset[str] = frozenset(),
+    does: frozenset[Does] = NOTHING,
 ) -> Technology:
     """A technology whose items do what they claim, and nothing is known of beside that."""
     return Technology(
@@ -73,15 +80,35 @@ def _specialists(
         sets_pressure="caps",
         size=None,
         style=(),
+        does=does,
+        service=replace(service, specialist=True),
         caution="",
         drawing=kind,
         settings=(),
-        checks=checks,
+        checks=CHECKS if kind == "aeration" else {},
     )
 
 
-NONE: frozenset[str] = frozenset()
-AERATION = _specialists("aeration", "Aeration", at(house=20, tap=125), NONE, CHECKS)
-CHLORINATOR = _specialists("chlorinator", "Chlorinator", at(house=22, tap=125), NONE, {})
-NITRATE = _specialists("nitrate", "Nitrate unit", at(house=62, tap=125), NONE, {})
-ARSENIC = _specialists("arsenic", "Arsenic unit", at(house=64, tap=125), frozenset({"ph"}), {})
+AERATION = _specialists(
+    "aeration", "Aeration", at(house=20, tap=125), Service(sheets=("air_start",), after_bleach=True)
+)
+CHLORINATOR = _specialists(
+    "chlorinator",
+    "Chlorinator",
+    at(house=22, tap=125),
+    Service(sheets=("feed_start",), after_bleach=True),
+)
+NITRATE = _specialists(
+    "nitrate",
+    "Nitrate unit",
+    at(house=62, tap=125),
+    Service(sheets=("valve", "rebed", "resin", "seals")),
+    does=frozenset({"exchanges"}),
+)
+ARSENIC = _specialists(
+    "arsenic",
+    "Arsenic unit",
+    at(house=64, tap=125),
+    Service(sheets=("bed_start", "rebed")),
+    reads=frozenset({"ph"}),
+)

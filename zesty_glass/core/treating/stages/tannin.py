@@ -15,7 +15,7 @@ from ..items import Item, Need
 from ..place import drop_at, item_pressure, place_checks, septic_check
 from ..report import Check, Figure, StageReport
 from ..stream import Quantity, predicted
-from ..technology import Technology, at
+from ..technology import Service, Technology, at
 from .by_clock import (
     Rinses,
     clock_days,
@@ -244,6 +244,8 @@ TANNIN = Technology(
     sets_pressure="caps",
     size="resin_ft3",
     style=(),
+    does=frozenset({"against tannin", "exchanges"}),
+    service=Service(sheets=("valve", "rebed", "resin", "seals"), causes=("setting", "channelled")),
     caution="Drain with an air gap and brine discharge to local code.",
     drawing="tannin",
     settings=(RENEWAL, HOUR, CLOCK_OFF),
@@ -271,6 +273,8 @@ MIXED_BED = Technology(
     sets_pressure="caps",
     size="resin_ft3",
     style=(),
+    does=frozenset({"against hardness", "against tannin", "exchanges"}),
+    service=Service(sheets=("valve", "rebed", "resin", "seals"), causes=("setting", "channelled")),
     caution="Drain with an air gap and brine discharge to local code.",
     drawing="mixed_bed",
     settings=(RENEWAL, HOUR, CLOCK_OFF),

@@ -9,6 +9,7 @@ from __future__ import annotations
 
 from typing import Literal
 
+from ...doing import NOTHING
 from ...record import record
 from ..adjusting import CLOCK_OFF
 from ..checks import Says, check_needs, merged_needs, met, told
@@ -16,7 +17,7 @@ from ..figures import Fault, Figures
 from ..items import Need
 from ..place import backwash_checks, drop_at, item_pressure, place_checks
 from ..report import Check, StageReport
-from ..technology import Technology, at
+from ..technology import Service, Technology, at
 from .by_clock import clock_days, cost_of, drain_of, empty_house, figure_of, rinses
 from .common import StageInput, effects, report
 
@@ -149,6 +150,8 @@ ULTRAFILTRATION = Technology(
     sets_pressure="caps",
     size=None,
     style=("pore_um",),
+    does=NOTHING,
+    service=Service(sheets=("fibre_start", "fibres")),
     caution=(
         "Its rinse goes to a drain with an air gap, to local code. Fibres break when they freeze or"
         " dry out."

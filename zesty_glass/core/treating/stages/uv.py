@@ -22,7 +22,7 @@ from ..items import Need
 from ..place import drop_at, item_pressure, place_checks
 from ..report import Check, Due, Figure, StageReport
 from ..stream import INACTIVATED, Quantity, found_in
-from ..technology import Technology, at
+from ..technology import Service, Technology, at
 from .common import StageInput, dues, electricity, report, working
 
 CHECKS = {
@@ -426,6 +426,10 @@ UV = Technology(
     sets_pressure="caps",
     size="largest_gpm",
     style=("flat", "device_class"),
+    does=frozenset({"inactivates"}),
+    service=Service(
+        sheets=("uv_start", "lamp"), specialist=True, after_bleach=True, gauges=("lamp",)
+    ),
     caution=(
         "The whole plumbing is disinfected before first use. Bleach: ventilate, never mix it "
         "with other cleaners. The lamp protects nothing behind it."
