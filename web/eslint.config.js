@@ -4,7 +4,7 @@ import reactHooks from "eslint-plugin-react-hooks";
 import tseslint from "typescript-eslint";
 
 export default tseslint.config(
-  { ignores: ["dist", "src/api/schema.generated.ts", "src/app/facts.generated.ts", "src/app/reported.generated.ts"] },
+  { ignores: ["dist", "src/**/*.generated.ts"] },
   js.configs.recommended,
   ...tseslint.configs.strictTypeChecked,
   { languageOptions: { parserOptions: { project: "./tsconfig.json" } } },

@@ -1,6 +1,6 @@
 import tseslint from "typescript-eslint";
 export default tseslint.config(
-  { ignores: ["dist", "src/api/schema.generated.ts", "src/app/facts.generated.ts", "src/app/reported.generated.ts"] },
+  { ignores: ["dist", "src/**/*.generated.ts"] },
   { files: ["src/**/*.{ts,tsx}"], languageOptions: { parser: tseslint.parser },
     linterOptions: { reportUnusedDisableDirectives: "off" },
     rules: { complexity: ["error", 15],

@@ -10,6 +10,7 @@ import sys
 import tempfile
 from dataclasses import asdict
 from pathlib import Path
+from typing import Any
 
 from ..api.app import create_app
 from ..core import words
@@ -30,6 +31,7 @@ from .say import guarded
 
 GENERATED = WEB / "src" / "api" / "schema.generated.ts"
 FACTS = WEB / "src" / "app" / "facts.generated.ts"
+OF_TECHNOLOGIES = WEB / "src" / "app" / "technologies.generated.ts"
 REPORTED = WEB / "src" / "app" / "reported.generated.ts"
 ASKS = """export interface Asked {
   field: string;
@@ -86,20 +88,10 @@ def facts() -> str:
         }
         for a in ANALYTES
     }
-    told = {
+    told: dict[str, tuple[str, Any]] = {
         "ASKED": (
             "Record<string, Asked>",
             {id: asdict(a) for id, a in ASKED.items()},
-        ),
-        "GAUGED": (
-            "Record<string, { name: string; unit: string; most: number; at: string[] }>",
-            {
-                part: {
-                    **asdict(g),
-                    "at": [t.kind for t in TECHNOLOGIES.values() if part in t.service.gauges],
-                }
-                for part, g in GAUGED.items()
-            },
         ),
         "SHOWN": (
             "Record<string, Record<string, { factor: number; unit: string; decimals: number }>>",
@@ -107,10 +99,6 @@ def facts() -> str:
         ),
         "SOURCE_NAMES": ("Record<string, string>", {s.value: n for s, n in SOURCE_NAMES.items()}),
         "KIND_NAMES": ("Record<string, string>", dict(KIND_NAMES)),
-        "DRAWINGS": (
-            "Record<string, string>",
-            {t.kind: t.drawing for t in TECHNOLOGIES.values()},
-        ),
         "ANALYTE_NAMES": ("Record<string, string>", {a: x.name for a, x in ANALYTES.items()}),
         "WISHED": ("string[]", WISHED),
         "IN_PLACE": (
@@ -128,10 +116,6 @@ def facts() -> str:
             },
         ),
     }
-    told["SETTINGS"] = (
-        "Record<string, Adjustable[]>",
-        {t.kind: [asdict(a) for a in t.settings] for t in TECHNOLOGIES.values() if t.settings},
-    )
     told["SMELLS"] = ("string[]", SMELLS)
     told["FLAVOURS"] = ("string[]", FLAVOURS)
     told["METRIC"] = (
@@ -146,10 +130,7 @@ def facts() -> str:
         },
     )
     told["PROCEDURES"] = ("Procedure[]", [asdict(p) for p in PROCEDURES])
-    lines = [
-        f"export const {name}: {kind} = {json.dumps(value, indent=2, ensure_ascii=False)};\n"
-        for name, (kind, value) in told.items()
-    ]
+    lines = _constants(told)
     numbers = {
         "MG_L_PER_GPG": MG_L_PER_GPG,
         "L_PER_GAL": L_PER_GAL,
@@ -157,7 +138,44 @@ def facts() -> str:
         "BQ_L_PER_PCI_L": BQ_L_PER_PCI_L,
     }
     lines += [f"export const {n} = {v!r};\n" for n, v in numbers.items()]
-    return "".join([HEAD, PROCEDURE, ASKS, ADJUSTABLE, *lines])
+    return "".join([HEAD, PROCEDURE, ASKS, *lines])
+
+
+def _constants(told: dict[str, tuple[str, Any]]) -> list[str]:
+    """Constants of a page's module: by name its type and value."""
+    return [
+        f"export const {name}: {kind} = {json.dumps(value, indent=2, ensure_ascii=False)};\n"
+        for name, (kind, value) in told.items()
+    ]
+
+
+def technologies() -> str:
+    """What the page knows of technologies beside their names: fetched where lines are drawn."""
+    told: dict[str, tuple[str, Any]] = {
+        "GAUGED": (
+            "Record<string, { name: string; unit: string; most: number; at: string[] }>",
+            {
+                part: {
+                    **asdict(g),
+                    "at": [t.kind for t in TECHNOLOGIES.values() if part in t.service.gauges],
+                }
+                for part, g in GAUGED.items()
+            },
+        ),
+        "DRAWINGS": (
+            "Record<string, string>",
+            {t.kind: t.drawing for t in TECHNOLOGIES.values()},
+        ),
+        "DOES": (
+            "Record<string, string[]>",
+            {t.kind: sorted(t.does) for t in TECHNOLOGIES.values()},
+        ),
+        "SETTINGS": (
+            "Record<string, Adjustable[]>",
+            {t.kind: [asdict(a) for a in t.settings] for t in TECHNOLOGIES.values() if t.settings},
+        ),
+    }
+    return "".join([HEAD, ADJUSTABLE, *_constants(told)])
 
 
 def reported() -> str:
@@ -176,7 +194,12 @@ def _shown(analyte: str, units: str) -> tuple[float, str, int]:
 
 def main(arguments: list[str]) -> int:
     """Write it, or with --check say whether it is out of date."""
-    made = {GENERATED: generate(), FACTS: facts(), REPORTED: reported()}
+    made = {
+        GENERATED: generate(),
+        FACTS: facts(),
+        OF_TECHNOLOGIES: technologies(),
+        REPORTED: reported(),
+    }
     for path, text in made.items():
         if "--check" not in arguments:
             path.write_text(text)

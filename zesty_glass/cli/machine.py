@@ -37,7 +37,7 @@ COMMANDS = {
     "suggest": ("search a catalogue for lines that answer a visit file", "core", "VISIT.json"),
     "docs": ("write the generated parts of docs/ anew", "core", "[--check]"),
     "shots": ("take the screenshots of docs/screenshots/ anew", "test", "[NAME ...]"),
-    "client": ("write the page's API client anew", "test", "[--check]"),
+    "client": ("write the page's API client anew", "page", "[--check]"),
     "migrate": ("bring a firm's database to the newest shape", "core", ""),
     "backup": ("write the whole database into one file, with its checksum", "core", "FILE"),
     "restore": ("read such a file into an empty database, and count", "core", "FILE"),
@@ -318,6 +318,8 @@ def ready(need: str) -> None:
     _compiled()
     if need in ("run", "test"):
         _page(with_modules=need == "test")
+    if need == "page":
+        _modules()
 
 
 def _usage() -> int:
@@ -331,7 +333,7 @@ def _usage() -> int:
 def _help(name: str) -> int:
     """A command's own help: nothing is installed or done for it."""
     what, need, typed = COMMANDS[name]
-    wants = {"run": "PostgreSQL and Node 20", "test": "also Chromium", "core": "Python alone"}
+    wants = {"run": "PostgreSQL and Node 20", "test": "also Chromium", "page": "Node 20", "core": "Python alone"}
     print(f"usage: ./zesty {name} {typed}".rstrip())
     print(f"\n{what[0].upper()}{what[1:]}.")
     print(f"It installs what is missing when it is run ({wants[need]}). See README.md and docs/.")

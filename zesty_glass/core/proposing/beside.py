@@ -22,7 +22,7 @@ from ..treating.items import Item, SystemFigures
 from ..treating.kept import PREFIX
 from ..treating.line import LineReport
 from ..treating.option import Option, StageChoice
-from ..treating.stages import takes_dissolved_matter
+from ..treating.stages import does, takes_dissolved_matter
 from ..treating.stages.conditioner import ConditionerFigures
 from ..treating.stages.softener_size import SoftenerFigures
 
@@ -40,7 +40,7 @@ def _conditioners(items: Iterable[Item]) -> list[Item]:
         for i in items
         if i.scope == "house"
         and isinstance(i.figures, ConditionerFigures)
-        and i.figures.kind == "salt_free"
+        and "leaves minerals" in does(i.kind)
         and i.figures.covers == "house"
     ]
 

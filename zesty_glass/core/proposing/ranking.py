@@ -160,7 +160,7 @@ def _less_scale(line: LineReport, items: Mapping[str, Item]) -> float:
         for s in line.stages
         if s.status != "stop"
         and isinstance(f := items[s.code].figures, ConditionerFigures)
-        and f.kind == "salt_free"
+        and "leaves minerals" in does(f.kind)
         and f.covers == "house"
     ]
     return max(shares, default=0.0)

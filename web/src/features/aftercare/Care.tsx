@@ -1,7 +1,7 @@
 /** What falls due at one home: each part with its day, and a change that moves it. */
 import { useState, type ReactElement } from "react";
 
-import { GAUGED } from "../../app/facts.generated";
+import { GAUGED } from "../../app/technologies.generated";
 import { newId } from "../../app/names";
 import { NumberField } from "../../ui/fields";
 import type { Doing, Falling, JobView } from "./hooks";

@@ -4,6 +4,7 @@ import type { ReactElement } from "react";
 
 import { useCatalogue } from "../../api/hooks";
 import type { Item, LineReport, Option, Quantity, StageReport } from "../../api/types";
+import { DOES } from "../../app/technologies.generated";
 import { midSentence, SOURCE_NAMES } from "../../app/names";
 import { flow, sip, volume } from "../../app/show";
 import { look, type Look } from "../../glass/look";
@@ -116,13 +117,15 @@ const outletLook = (s: StageReport): Look =>
   streamLook(s.outlet.quantities, s.outlet.particulate_iron);
 
 const kindOf = (s: StageReport): string =>
-  s.scope === "tap" && s.kind === "carbon" ? "tap_carbon" : s.kind;
+  s.scope === "tap" && DOES[s.kind]?.includes("takes chlorine") ? "tap_carbon" : s.kind;
 
 /** An iron filter that tannin stops: the tannin bed of the line goes ahead of it, at one touch. */
 function OrderThatWorks({ s, flow }: { s: StageReport; flow: FlowProps }): ReactElement | null {
   const { line, option } = flow;
   const bound = s.checks.some((c) => c.id === "iron.tannin" && c.status === "stop");
-  const bed = line.stages.find((x) => x.kind === "tannin" && x.scope === s.scope);
+  const bed = line.stages.find(
+    (x) => x.scope === s.scope && DOES[x.kind]?.includes("against tannin"),
+  );
   const choice = option.stages.find((c) => c.item === bed?.code);
   if (!bound) return null;
   if (!choice)

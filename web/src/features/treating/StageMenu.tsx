@@ -3,7 +3,7 @@ import { Popover } from "radix-ui";
 import { useState, type ReactElement } from "react";
 
 import type { Item, Option, StageReport } from "../../api/types";
-import { SETTINGS, type Adjustable } from "../../app/facts.generated";
+import { SETTINGS, type Adjustable } from "../../app/technologies.generated";
 import { money } from "../../app/show";
 import { Seg } from "../../ui/fields";
 import { QuantityField } from "../../ui/QuantityField";

@@ -1,7 +1,7 @@
 /** Stages as they look beside the pipe: tank, housing, chamber, membrane. One hand for all. */
 import type { ReactElement } from "react";
 
-import { DRAWINGS } from "../../app/facts.generated";
+import { DRAWINGS } from "../../app/technologies.generated";
 import { halton } from "../../glass/look";
 
 const INK = "var(--ink)";
