@@ -333,7 +333,12 @@ def _usage() -> int:
 def _help(name: str) -> int:
     """A command's own help: nothing is installed or done for it."""
     what, need, typed = COMMANDS[name]
-    wants = {"run": "PostgreSQL and Node 20", "test": "also Chromium", "page": "Node 20", "core": "Python alone"}
+    wants = {
+        "run": "PostgreSQL and Node 20",
+        "test": "also Chromium",
+        "page": "Node 20",
+        "core": "Python alone",
+    }
     print(f"usage: ./zesty {name} {typed}".rstrip())
     print(f"\n{what[0].upper()}{what[1:]}.")
     print(f"It installs what is missing when it is run ({wants[need]}). See README.md and docs/.")

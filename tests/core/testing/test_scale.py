@@ -20,6 +20,11 @@ def worst_of_95(differences):
     return sorted(map(abs, differences))[math.ceil(0.95 * len(differences)) - 1]
 
 
+class Hardly(unittest.TestCase):
+    def test_next_to_no_calcium_dissolves_calcite_and_breaks_nothing(self):
+        self.assertLess(saturation_index(7.0, 200, 15, 5e-324, 100), -8)
+
+
 class BesideAFullModel(unittest.TestCase):
     def test_at_the_tap(self):
         self.assertEqual(len(TABLE), 300)

@@ -53,10 +53,13 @@ def pfm(tds: float, temperature_c: float) -> float:
     return value
 
 
+NO_CALCIUM = 1e-9  # [mg/L as CaCO3] less is none: such water dissolves calcite in any case
+
+
 def _index(ph: float, tds: float, temperature_c: float, calcium: float, hco3: float) -> float:
     """The index from bicarbonate [mol/L] and calcium [mg/L as CaCO3]."""
     _, pk2, pks, _ = constants(temperature_c)
-    p_ca = -math.log10(calcium / MG_CACO3_PER_MOL)
+    p_ca = -math.log10(max(calcium, NO_CALCIUM) / MG_CACO3_PER_MOL)
     return ph - (pk2 - pks + p_ca - math.log10(hco3) + 5 * pfm(tds, temperature_c))
 
 
