@@ -32,7 +32,7 @@ from zesty_glass.core.home import Care, Source
 from zesty_glass.core.presenting.card import water_card
 from zesty_glass.core.presenting.comparison import compare
 from zesty_glass.core.presenting.facts import CANNOT
-from zesty_glass.core.proposing.standing import (
+from zesty_glass.core.proposing.priorities import (
     BLOOM_FIRST,
     FLOOD_FIRST,
     SUPPLY_FIRST,

@@ -5,7 +5,7 @@ from datetime import UTC, datetime
 from functools import cache
 
 from zesty_glass.catalogue.examples import example_items
-from zesty_glass.core.proposing.standing import WAY_IN_FIRST
+from zesty_glass.core.proposing.priorities import WAY_IN_FIRST
 from zesty_glass.core.proposing.suggested import Suggestion
 from zesty_glass.demo import homes
 from zesty_glass.work.catalogue import Question

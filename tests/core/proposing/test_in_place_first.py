@@ -10,7 +10,7 @@ from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.assess import assess
 from zesty_glass.core.home import Customer, Source
 from zesty_glass.core.in_place import InPlace
-from zesty_glass.core.proposing.standing import TASTE_THERE
+from zesty_glass.core.proposing.priorities import TASTE_THERE
 from zesty_glass.core.testing.complaints import Complaint
 from zesty_glass.core.visit import Visit
 from zesty_glass.demo.homes import home_1, home_3

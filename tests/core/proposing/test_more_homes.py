@@ -10,9 +10,7 @@ from tests.making import NOON, from_lab, home, sample, settings, water
 from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.home import Care, Source, Wish
-from zesty_glass.core.proposing.ranking import FOR_IRON_ALONE, WAIT, WAIT_FOR_AIR
-from zesty_glass.core.proposing.rows import AS_WISHED, wanted_of
-from zesty_glass.core.proposing.standing import (
+from zesty_glass.core.proposing.priorities import (
     BEYOND_FIRST,
     BLOOM_FIRST,
     CAUSE_FIRST,
@@ -21,6 +19,8 @@ from zesty_glass.core.proposing.standing import (
     WAY_IN_FIRST,
     WISH_FIRST,
 )
+from zesty_glass.core.proposing.ranking import FOR_IRON_ALONE, WAIT, WAIT_FOR_AIR
+from zesty_glass.core.proposing.rows import AS_WISHED, wanted_of
 from zesty_glass.core.proposing.suggest import suggest
 from zesty_glass.core.proposing.suggested import Suggestion
 from zesty_glass.core.ranges import Range

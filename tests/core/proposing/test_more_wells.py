@@ -16,11 +16,8 @@ from tests.core.proposing.test_more_homes import (
 from tests.making import settings
 from zesty_glass.core.analytes import Kind
 from zesty_glass.core.home import Care, Source
-from zesty_glass.core.proposing.standing import (
-    SUPPLY_FIRST,
-    WAY_IN_FIRST,
-    with_reasons,
-)
+from zesty_glass.core.proposing.priorities import SUPPLY_FIRST, WAY_IN_FIRST
+from zesty_glass.core.proposing.standing import with_reasons
 from zesty_glass.core.ranges import Range
 
 

@@ -1,5 +1,6 @@
 """Lines that were found, as they stand beside each other: those that only pad others last, each
-idea with the reason why it comes before the next, and what the home has already in its place.
+idea with the reason why it comes before the next, and what the home has already in its place. What
+stands first for another reason than its grade: ``priorities``.
 """
 
 from __future__ import annotations
@@ -12,18 +13,12 @@ from itertools import pairwise
 
 from ..analytes import ANALYTES, MICROBES
 from ..doing import Does
-from ..home import SURFACE, Home
-from ..in_place import KINDS as IN_PLACE
 from ..rules import Settings
-from ..testing.finding import Weight
-from ..testing.findings import Meaning
-from ..testing.tonight import brings_water
 from ..treating.in_place import Judged
 from ..treating.items import Item, SystemFigures
 from ..treating.kept import PREFIX, KeptInPlace, code_of
 from ..treating.stages import KIND_NAMES, does
 from ..words import sum_over
-from .first_health import SUPPLY_ANSWERS
 from .suggested import Suggested
 
 
@@ -49,195 +44,6 @@ def ways_within(
                 way = code_of(j.id, j.verdict)
                 out.append((way, *(c for c in codes if c not in own)))
     return tuple(out)
-
-
-SERVICE_FIRST = "Service and the same tests again come before anything new for this."
-
-
-def service_first(
-    lines: tuple[Suggested, ...],
-    in_place: tuple[Judged, ...],
-    meaning: Meaning,
-    wanted: tuple[str, ...],
-) -> tuple[Suggested, ...]:
-    """What stands there and fails at all that is asked for is serviced, or set right, before
-    anything new; a health finding that it does not work on is not made to wait for it.
-    """
-    health = {f.analyte for f in meaning.findings if f.weight is Weight.HEALTH}
-    told = {f.analyte for f in meaning.findings if f.explains and f.analyte != "colour"}
-    asked = told or set(wanted)
-    ways = {
-        code_of(j.id, j.verdict)
-        for j in in_place
-        if j.verdict in ("service", "set_right")
-        and asked
-        and asked | health <= set(IN_PLACE[j.kind].works_on)
-        and (j.scope == "house" or not meaning.unexplained)
-    }
-    first = [x for x in lines if [s.item for s in x.option.stages] in [[w] for w in ways]]
-    rest = [x for x in lines if x not in first]
-    return (*(replace(x, ahead=SERVICE_FIRST) for x in first), *rest)
-
-
-WAITING_FIRST = (
-    "Water is brought for now, nobody complains of it, and no line here answers what health asks:"
-    " nothing is bought for comfort before that."
-)
-
-
-def waiting_first(
-    lines: tuple[Suggested, ...], home: Home, meaning: Meaning, pressing: bool
-) -> tuple[Suggested, ...]:
-    """Where tonight’s card brings water, nobody complains or wishes, and no line answers anything
-    of health, waiting for the laboratory stands ahead of what is for comfort.
-
-    Args:
-        pressing: something asks for more than comfort though no limit of health governs it.
-    """
-    asked = pressing or bool(home.wishes) or any(f.explains for f in meaning.findings)
-    if asked or not brings_water(meaning.tonight) or any(x.health > 0 for x in lines):
-        return lines
-    return _nothing_ahead(lines, WAITING_FIRST)
-
-
-#: what neither stains nor eats pipes, and is lived with where nobody complains of it
-OF_COMFORT = frozenset({"hardness", "tds", "chlorine_free", "chlorine_total", "chlorine_combined"})
-CAUSE_FIRST = (
-    "What they complain of is not explained yet, and nobody complains of the rest: its next test"
-    " comes before anything is bought."
-)
-WISH_FIRST = (
-    "What they wish less of is not tested yet, and nobody complains of the rest: its test comes"
-    " before anything is bought."
-)
-
-
-def cause_first(
-    lines: tuple[Suggested, ...], meaning: Meaning, of_need: bool, untested_wish: bool
-) -> tuple[Suggested, ...]:
-    """Where nothing that was found explains the complaint, and neither health nor a wish asks for
-    anything, looking for the cause stands ahead of selling against something of comfort alone; so
-    does testing what is wished less of.
-
-    Args:
-        of_need: health, an explained complaint, acid water or a wish asks for something.
-    """
-    acts = {f.analyte for f in meaning.findings if f.weight is Weight.ACT}
-    if of_need or acts - OF_COMFORT:
-        return lines
-    if meaning.unexplained:
-        return _nothing_ahead(lines, CAUSE_FIRST)
-    return _nothing_ahead(lines, WISH_FIRST) if untested_wish else lines
-
-
-BEYOND_FIRST = (
-    "More than a filter bed takes for long: the well is looked at and a specialist designs it"
-    " before a bed is bought."
-)
-
-
-def beyond_first(
-    lines: tuple[Suggested, ...], beyond: bool, meaning: Meaning
-) -> tuple[Suggested, ...]:
-    """Where there is more iron or sulfide than beds are sold for, no bed stands first; a health
-    finding keeps its order."""
-    if not beyond or any(f.weight is Weight.HEALTH for f in meaning.findings):
-        return lines
-    return _nothing_ahead(lines, BEYOND_FIRST)
-
-
-TASTE_THERE = (
-    "What stands at the drinking tap takes out what is tasted: it is kept, and drunk from."
-)
-
-
-def taste_there(
-    lines: tuple[Suggested, ...], good: bool, meaning: Meaning
-) -> tuple[Suggested, ...]:
-    """Where a taste is all that is complained of, and what stands there takes it out, nothing more
-    is bought for it; a health finding keeps its order."""
-    if not good or any(f.weight is Weight.HEALTH for f in meaning.findings):
-        return lines
-    return _nothing_ahead(lines, TASTE_THERE)
-
-
-SUPPLY_FIRST = (
-    "A health limit passed in town water: the utility answers for it, and nothing is sold against"
-    " it before it has."
-)
-
-
-def supply_first(
-    lines: tuple[Suggested, ...], home: Home, meaning: Meaning
-) -> tuple[Suggested, ...]:
-    """Where a town’s water brings what is over a limit of health, the supply is called before
-    anything is bought.
-    """
-    health = {f.analyte for f in meaning.findings if f.weight is Weight.HEALTH}
-    if home.private or not health & SUPPLY_ANSWERS:
-        return lines
-    return _nothing_ahead(lines, SUPPLY_FIRST)
-
-
-WAY_IN_FIRST = (
-    "Bacteria in a well or spring: the way in is looked for, the plumbing is disinfected and a"
-    " second sample is taken before anything is bought. Treatment is for what comes back."
-)
-
-
-FLOOD_FIRST = (
-    "A well that stood under water is looked at and disinfected by a licensed person, and tested"
-    " twice, before anything is bought."
-)
-BLOOM_FIRST = (
-    "A bloom: neither boiling nor UV helps against its toxins, and nothing is bought against them"
-    " before a laboratory and the health authority have answered."
-)
-
-
-def way_in_first(
-    lines: tuple[Suggested, ...],
-    home: Home,
-    meaning: Meaning,
-    signs: frozenset[str],
-    confirmed: bool,
-) -> tuple[Suggested, ...]:
-    """Where bacteria were found once in a home's own well or spring, where it stood under water, or
-    a lake blooms, what costs little comes before any sale; a second sample that finds bacteria
-    again is what treatment is for.
-
-    Args:
-        signs: of what they complain. confirmed: a second sample found bacteria again.
-    """
-    health = {f.analyte for f in meaning.findings if f.weight is Weight.HEALTH}
-    if home.source in SURFACE and "bloom" in signs:
-        return _nothing_ahead(lines, BLOOM_FIRST)
-    if not home.well or confirmed:
-        return lines
-    if "flood" in signs:
-        return _nothing_ahead(lines, FLOOD_FIRST)
-    return _nothing_ahead(lines, WAY_IN_FIRST) if health & set(MICROBES) else lines
-
-
-def _nothing_ahead(lines: tuple[Suggested, ...], why: str) -> tuple[Suggested, ...]:
-    """Lines with the one that buys nothing first, and why."""
-    waiting = [x for x in lines if not x.option.stages]
-    rest = [x for x in lines if x.option.stages]
-    return (*(replace(x, ahead=why) for x in waiting), *rest)
-
-
-CLINIC_FIRST = "Dialysis at home: nothing is changed on this water before the clinic has answered."
-
-
-def clinic_first(
-    lines: tuple[Suggested, ...], home: Home, meaning: Meaning
-) -> tuple[Suggested, ...]:
-    """Where somebody is on dialysis, doing nothing stands ahead of all that is for comfort; a
-    health finding keeps its order, and its cards say who decides.
-    """
-    if not home.care.dialysis or any(f.weight is Weight.HEALTH for f in meaning.findings):
-        return lines
-    return _nothing_ahead(lines, CLINIC_FIRST)
 
 
 def keeping(

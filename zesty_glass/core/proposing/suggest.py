@@ -32,23 +32,16 @@ from ..treating.stages import does
 from .answered import complaints_left, reaches, unanswered
 from .beside import alike, candidates, larger, tried
 from .first import first_steps
-from .looked_at import At, beyond_a_bed, confirmed_microbes, good_at_the_tap
+from .looked_at import At
 from .ordering import order
+from .priorities import Situation, prioritized
 from .ranking import Grade, Grader
 from .reasons import asks_for_nothing, needs_nothing, still_to_test
 from .rows import wanted_of
 from .schools import Facts, schools
 from .standing import (
-    beyond_first,
-    cause_first,
-    clinic_first,
     keeping,
     padded_last,
-    service_first,
-    supply_first,
-    taste_there,
-    waiting_first,
-    way_in_first,
     ways_on,
     ways_within,
     what,
@@ -163,10 +156,7 @@ def suggest(
         grader,
         in_place,
         had,
-        good_at_the_tap(at),
-        beyond_a_bed(at),
-        confirmed_microbes(at),
-        frozenset(c.sign for c in complaints),
+        at,
     )
     ranked = _ranked(case, found)
     open_still = unanswered(meaning, ranked, found.left_out) or complaints_left(
@@ -248,9 +238,9 @@ def _look(water: Water, meaning: Meaning, home: Home, rules: Rules) -> _Looked:
 
 
 class _Case(NamedTuple):
-    """One question: what it hangs on, in one hand. ``had``: what a softener here answers;
-    ``good_at_the_tap``: what stands there takes out what is tasted; ``beyond``: more than a bed
-    takes; ``confirmed``: a second sample found bacteria again; ``signs``: of what they complain."""
+    """One question: what it hangs on, in one hand. ``had``: what a softener here answers; ``at``:
+    what first steps look at.
+    """
 
     meaning: Meaning
     home: Home
@@ -261,10 +251,7 @@ class _Case(NamedTuple):
     grader: Grader
     in_place: tuple[Judged, ...]
     had: frozenset[str]
-    good_at_the_tap: bool
-    beyond: bool
-    confirmed: bool
-    signs: frozenset[str]
+    at: At
 
     def told(
         self, n: int, c: Combination, held: _Held | None
@@ -320,17 +307,16 @@ def _ranked(case: _Case, found: Found) -> tuple[Suggested, ...]:
     lines = padded_last(_in_order(case, found), case.items, case.grader.unasked - case.had, acted)
     reasoned = with_reasons(lines, case.settings, case.years)
     going_on = tuple(KeptInPlace(device=j.id) for j in case.in_place if j.verdict == "keep")
-    waiting = waiting_first(reasoned, case.home, case.meaning, case.grader.presses)
-    looking = cause_first(waiting, case.meaning, case.grader.of_need, case.looked_for.untested_wish)
-    called = supply_first(looking, case.home, case.meaning)
-    called = taste_there(called, case.good_at_the_tap, case.meaning)
-    called = beyond_first(called, case.beyond, case.meaning)
-    called = way_in_first(called, case.home, case.meaning, case.signs, case.confirmed)
-    serviced = service_first(called, case.in_place, case.meaning, case.looked_for.wanted)
-    return tuple(
-        keeping(line, going_on, case.items)
-        for line in clinic_first(serviced, case.home, case.meaning)
+    situation = Situation(
+        at=case.at,
+        lines=reasoned,
+        presses=case.grader.presses,
+        of_need=case.grader.of_need,
+        untested_wish=case.looked_for.untested_wish,
+        wanted=case.looked_for.wanted,
+        in_place=case.in_place,
     )
+    return tuple(keeping(x, going_on, case.items) for x in prioritized(situation))
 
 
 DILUTE = "The test has no upper end: dilute the sample and repeat. Nothing is sized on it."

@@ -1,0 +1,284 @@
+"""What stands first among the lines, and why: one ordered table of named priorities, the strongest
+first. Each says when it holds, what it moves ahead of all others, and the sentence that is shown.
+
+Where a first step says "before anything is bought", a priority stands here for it: what is said
+first and what is proposed first agree.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable
+from dataclasses import replace
+from typing import Literal
+
+from ..analytes import ANALYTES, MICROBES
+from ..home import SURFACE
+from ..in_place import KINDS as IN_PLACE
+from ..record import record
+from ..testing.finding import Weight
+from ..testing.tonight import brings_water
+from ..treating.in_place import Judged
+from ..treating.kept import code_of
+from .first import FIRST
+from .first_health import SUPPLY_ANSWERS
+from .first_rule import PRACTICE
+from .looked_at import At, beyond_a_bed, confirmed_microbes, good_at_the_tap
+from .suggested import Suggested
+
+#: what neither stains nor eats pipes, and is lived with where nobody complains of it
+OF_COMFORT = frozenset({"hardness", "tds", "chlorine_free", "chlorine_total", "chlorine_combined"})
+#: what acid water takes from the pipes: its own finding goes with the pH
+WITH_THE_PH = frozenset({"ph"} | {a.id for a in ANALYTES.values() if a.from_plumbing})
+_FIRST = {f.id: f for f in FIRST}
+
+
+@record
+class Situation:
+    """What priorities look at.
+
+    Args:
+        at: water, meaning, home, complaints and glasses. lines: as they are ordered by their grade.
+        presses: something asks for more than comfort though no limit of health governs it.
+        of_need: health, an explained complaint, acid water or a wish asks for something.
+        untested_wish: something is wished less of that is not tested. wanted: what is looked for.
+        in_place: what stands there, judged.
+    """
+
+    at: At
+    lines: tuple[Suggested, ...]
+    presses: bool
+    of_need: bool
+    untested_wish: bool
+    wanted: tuple[str, ...]
+    in_place: tuple[Judged, ...]
+
+    @property
+    def health(self) -> frozenset[str]:
+        """Analytes with a finding of health."""
+        return frozenset(f.analyte for f in self.at.meaning.findings if f.weight is Weight.HEALTH)
+
+    @property
+    def acts(self) -> frozenset[str]:
+        """Analytes that ask to act."""
+        return frozenset(f.analyte for f in self.at.meaning.findings if f.weight is Weight.ACT)
+
+    @property
+    def told(self) -> frozenset[str]:
+        """Analytes that explain a complaint."""
+        return frozenset(
+            f.analyte for f in self.at.meaning.findings if f.explains and f.analyte != "colour"
+        )
+
+    @property
+    def signs(self) -> frozenset[str]:
+        """Of what they complain."""
+        return frozenset(c.sign for c in self.at.complaints)
+
+    def says(self, first: str) -> bool:
+        """Whether a first step is said here, by its id."""
+        return _FIRST[first].holds(self.at)
+
+    @property
+    def services(self) -> frozenset[str]:
+        """Ways on with what stands there that come before anything new: it fails at all that is
+        asked for; a health finding that it does not work on is not made to wait for it.
+        """
+        asked = self.told or frozenset(self.wanted)
+        return frozenset(
+            code_of(j.id, j.verdict)
+            for j in self.in_place
+            if j.verdict in ("service", "set_right")
+            and asked
+            and asked | self.health <= set(IN_PLACE[j.kind].works_on)
+            and (j.scope == "house" or not self.at.meaning.unexplained)
+        )
+
+
+@record
+class Priority:
+    """One reason for something to stand first.
+
+    Args:
+        moves: "nothing", the line that buys nothing; "service", what stands there and is serviced
+            or set right.
+        why: the sentence that is shown with what it moved.
+    """
+
+    id: str
+    moves: Literal["nothing", "service"]
+    why: str
+    source: str
+    year: int
+    holds: Callable[[Situation], bool]
+
+
+def _waits_for_comfort(s: Situation) -> bool:
+    """Water is brought, nobody complains or wishes, and no line answers anything of health."""
+    asked = s.presses or bool(s.at.home.wishes) or any(f.explains for f in s.at.meaning.findings)
+    if asked or any(x.health > 0 for x in s.lines):
+        return False
+    return brings_water(s.at.meaning.tonight)
+
+
+def _of_comfort_alone(s: Situation) -> bool:
+    """Neither health nor a wish asks for anything, and what acts is lived with."""
+    return not s.of_need and not s.acts - OF_COMFORT
+
+
+def _own_well(s: Situation) -> bool:
+    """A well of their own that bacteria were not yet found in twice: they are what treatment is
+    for.
+    """
+    return s.at.home.well and not confirmed_microbes(s.at)
+
+
+SERVICE_FIRST = "Service and the same tests again come before anything new for this."
+WAITING_FIRST = (
+    "Water is brought for now, nobody complains of it, and no line here answers what health asks:"
+    " nothing is bought for comfort before that."
+)
+CAUSE_FIRST = (
+    "What they complain of is not explained yet, and nobody complains of the rest: its next test"
+    " comes before anything is bought."
+)
+WISH_FIRST = (
+    "What they wish less of is not tested yet, and nobody complains of the rest: its test comes"
+    " before anything is bought."
+)
+BEYOND_FIRST = (
+    "More than a filter bed takes for long: the well is looked at and a specialist designs it"
+    " before a bed is bought."
+)
+TASTE_THERE = (
+    "What stands at the drinking tap takes out what is tasted: it is kept, and drunk from."
+)
+SUPPLY_FIRST = (
+    "A health limit passed in town water: the utility answers for it, and nothing is sold against"
+    " it before it has."
+)
+WAY_IN_FIRST = (
+    "Bacteria in a well or spring: the way in is looked for, the plumbing is disinfected and a"
+    " second sample is taken before anything is bought. Treatment is for what comes back."
+)
+FLOOD_FIRST = (
+    "A well that stood under water is looked at and disinfected by a licensed person, and tested"
+    " twice, before anything is bought."
+)
+BLOOM_FIRST = (
+    "A bloom: neither boiling nor UV helps against its toxins, and nothing is bought against them"
+    " before a laboratory and the health authority have answered."
+)
+CLINIC_FIRST = "Dialysis at home: nothing is changed on this water before the clinic has answered."
+
+#: the strongest first; of two that hold, the stronger one's line stands ahead, with its sentence
+PRIORITIES: tuple[Priority, ...] = (
+    Priority(
+        id="clinic",
+        moves="nothing",
+        why=CLINIC_FIRST,
+        source="US CDC, dialysis water; a health finding keeps its order",
+        year=2024,
+        holds=lambda s: s.at.home.care.dialysis and not s.health,
+    ),
+    Priority(
+        id="service",
+        moves="service",
+        why=SERVICE_FIRST,
+        source=PRACTICE,
+        year=2024,
+        holds=lambda s: bool(s.services),
+    ),
+    Priority(
+        id="bloom",
+        moves="nothing",
+        why=BLOOM_FIRST,
+        source="US EPA, cyanotoxins in drinking water",
+        year=2024,
+        holds=lambda s: s.at.home.source in SURFACE and "bloom" in s.signs,
+    ),
+    Priority(
+        id="flood",
+        moves="nothing",
+        why=FLOOD_FIRST,
+        source="US CDC and US EPA, what to do with your private well after a flood",
+        year=2023,
+        holds=lambda s: _own_well(s) and "flood" in s.signs,
+    ),
+    Priority(
+        id="way_in",
+        moves="nothing",
+        why=WAY_IN_FIRST,
+        source="US CDC, private ground water wells",
+        year=2024,
+        holds=lambda s: _own_well(s) and bool(s.health & set(MICROBES)),
+    ),
+    Priority(
+        id="beyond",
+        moves="nothing",
+        why=BEYOND_FIRST,
+        source=PRACTICE,
+        year=2024,
+        holds=lambda s: beyond_a_bed(s.at) and not s.health,
+    ),
+    Priority(
+        id="taste_there",
+        moves="nothing",
+        why=TASTE_THERE,
+        source=PRACTICE,
+        year=2024,
+        holds=lambda s: good_at_the_tap(s.at) and not s.health,
+    ),
+    Priority(
+        id="supply",
+        moves="nothing",
+        why=SUPPLY_FIRST,
+        source="US EPA, national primary drinking water regulations",
+        year=2024,
+        holds=lambda s: not s.at.home.private and bool(s.health & SUPPLY_ANSWERS),
+    ),
+    Priority(
+        id="cause",
+        moves="nothing",
+        why=CAUSE_FIRST,
+        source=PRACTICE,
+        year=2024,
+        holds=lambda s: _of_comfort_alone(s) and bool(s.at.meaning.unexplained),
+    ),
+    Priority(
+        id="wish",
+        moves="nothing",
+        why=WISH_FIRST,
+        source=PRACTICE,
+        year=2024,
+        holds=lambda s: _of_comfort_alone(s) and s.untested_wish,
+    ),
+    Priority(
+        id="waiting",
+        moves="nothing",
+        why=WAITING_FIRST,
+        source=PRACTICE,
+        year=2024,
+        holds=_waits_for_comfort,
+    ),
+)
+
+
+def prioritized(s: Situation) -> tuple[Suggested, ...]:
+    """Lines with what a priority moves ahead, each with why; the rest in their order."""
+    holding = [p for p in PRIORITIES if p.holds(s)]
+    services = s.services
+
+    def moved_by(line: Suggested) -> int:
+        kind = _kind(line, services)
+        return next((n for n, p in enumerate(holding) if p.moves == kind), len(holding))
+
+    placed = sorted(((moved_by(x), x) for x in s.lines), key=lambda p: p[0])
+    return tuple(replace(x, ahead=holding[n].why) if n < len(holding) else x for n, x in placed)
+
+
+def _kind(line: Suggested, services: Iterable[str]) -> str:
+    """What a line is to the priorities: nothing bought, service alone, or another."""
+    codes = [c.item for c in line.option.stages]
+    if not codes:
+        return "nothing"
+    return "service" if len(codes) == 1 and codes[0] in services else ""
