@@ -3,12 +3,21 @@
 import unittest
 from collections import Counter
 
-from tests.core.proposing.test_more_homes import CLEAN_WELL, GPG, ON_CHALK, SOFT_TOWN, TOWN, asked
+from tests.core.proposing.test_more_homes import (
+    CLEAN_WELL,
+    GPG,
+    ON_CHALK,
+    SOFT_TOWN,
+    TOWN,
+    asked,
+    ideas,
+)
 from tests.making import home, settings, water
 from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.home import Care, Source
 from zesty_glass.core.in_place import InPlace
 from zesty_glass.core.proposing.first import FIRST
+from zesty_glass.core.proposing.priorities import SLIME_FIRST
 from zesty_glass.core.proposing.ranking import FOULED, Grader
 from zesty_glass.core.rules import Rules
 from zesty_glass.core.testing.complaints import Complaint
@@ -152,8 +161,10 @@ class Slime(unittest.TestCase):
     def test_the_well_is_disinfected_and_an_iron_filter_stands_ahead_of_resin(self):
         _, s = asked(self.slimy, ("slime",), source=Source.WELL_DRILLED)
         self.assertIn(RULES["slime"], s.first)
-        self.assertEqual(s.lines[0].option.name, "Iron filter + Softener")
-        self.assertNotIn(FOULED, s.lines[0].watch)
+        self.assertEqual((ideas(s)[0], s.lines[0].ahead), ("Do nothing", SLIME_FIRST))
+        bought = s.lines[1]
+        self.assertEqual(bought.option.name, "Iron filter + Softener")
+        self.assertNotIn(FOULED, bought.watch)
         alone = [x for x in s.lines if x.option.name == "Softener"]
         self.assertTrue(all(FOULED in x.watch and x.answers["iron"] == 0 for x in alone))
 

@@ -68,7 +68,8 @@ class Wells(unittest.TestCase):
         m, s = asked(values, ("taste",))
         self.assertFalse(m.unexplained)
         self.assertEqual(s.wanted[0], "tds")
-        self.assertTrue(s.lines[0].tap_only)
+        self.assertEqual(s.lines[0].option.stages, ())
+        self.assertTrue(s.lines[1].tap_only)
         self.assertTrue(any("panel" in t for t in s.first))
 
     def test_dissolved_matter_below_what_is_tasted_explains_no_taste(self):

@@ -6,6 +6,7 @@ from tests.making import home, settings, water
 from zesty_glass.core.home import Source
 from zesty_glass.core.proposing.schools import SCHOOLS, Facts, schools
 from zesty_glass.core.treating.line import site_of
+from zesty_glass.core.treating.stages import does
 
 
 def asked(values, wanted=(), kinds=(), **about):
@@ -15,7 +16,7 @@ def asked(values, wanted=(), kinds=(), **about):
         home=h,
         site=site_of(h, settings(), w),
         wanted=frozenset(wanted),
-        kinds=frozenset(kinds),
+        does=frozenset(d for k in kinds for d in does(k)),
     )
     return {s.id: [way.holds for way in s.ways] for s in schools(facts)}
 

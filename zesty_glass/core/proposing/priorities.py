@@ -15,14 +15,15 @@ from ..analytes import ANALYTES, MICROBES
 from ..home import SURFACE
 from ..in_place import KINDS as IN_PLACE
 from ..record import record
-from ..testing.finding import Weight
+from ..testing.finding import Finding, Weight
 from ..testing.tonight import brings_water
 from ..treating.in_place import Judged
 from ..treating.kept import code_of
 from .first import FIRST
 from .first_health import SUPPLY_ANSWERS
 from .first_rule import PRACTICE
-from .looked_at import At, beyond_a_bed, confirmed_microbes, good_at_the_tap
+from .looked_at import At, beyond_a_bed, certified, confirmed_microbes, good_at_the_tap
+from .ranking import WAIT
 from .suggested import Suggested
 
 #: what neither stains nor eats pipes, and is lived with where nobody complains of it
@@ -83,13 +84,14 @@ class Situation:
         """Ways on with what stands there that come before anything new: it fails at all that is
         asked for; a health finding that it does not work on is not made to wait for it.
         """
-        asked = self.told or frozenset(self.wanted)
+        acts = (self.acts & set(self.wanted)) - OF_COMFORT
+        asked = self.told | self.health or acts or frozenset(self.wanted)
         return frozenset(
             code_of(j.id, j.verdict)
             for j in self.in_place
             if j.verdict in ("service", "set_right")
             and asked
-            and asked | self.health <= set(IN_PLACE[j.kind].works_on)
+            and asked <= set(IN_PLACE[j.kind].works_on)
             and (j.scope == "house" or not self.at.meaning.unexplained)
         )
 
@@ -101,7 +103,8 @@ class Priority:
     Args:
         moves: "nothing", the line that buys nothing; "service", what stands there and is serviced
             or set right.
-        why: the sentence that is shown with what it moved.
+        why: the sentence that is shown with what it moved. brings_water: until then drinking water
+            is brought, whatever tonight's card says.
     """
 
     id: str
@@ -110,6 +113,7 @@ class Priority:
     source: str
     year: int
     holds: Callable[[Situation], bool]
+    brings_water: bool = False
 
 
 def _waits_for_comfort(s: Situation) -> bool:
@@ -130,6 +134,39 @@ def _own_well(s: Situation) -> bool:
     for.
     """
     return s.at.home.well and not confirmed_microbes(s.at)
+
+
+def _kits_alone(s: Situation) -> bool:
+    """Something of health is over by a field kit alone, or astride its limit, and nothing else is
+    complained of or wished.
+    """
+    open_ = s.says("confirm_kit") or s.says("astride")
+    return open_ and not s.at.home.wishes and not s.told and not _settled(s)
+
+
+def _settled(s: Situation) -> bool:
+    """A certified laboratory found something of health over its limit, on its whole range."""
+    return any(
+        f.weight is Weight.HEALTH
+        and f.settled
+        and certified(s.at, f.analyte)
+        and not _astride(s, f)
+        for f in s.at.meaning.findings
+    )
+
+
+def _astride(s: Situation, f: Finding) -> bool:
+    r = s.at.water.range(f.analyte)
+    return f.limit is not None and r is not None and r.low <= f.limit < r.top
+
+
+def _asks_only(s: Situation, analytes: Iterable[str]) -> bool:
+    """Nothing of health, no wish, and no complaint that anything else explains."""
+    return not s.health and not s.at.home.wishes and s.told <= set(analytes)
+
+
+def _bare_slime(s: Situation) -> bool:
+    return s.says("slime") and not s.health
 
 
 SERVICE_FIRST = "Service and the same tests again come before anything new for this."
@@ -167,6 +204,32 @@ FLOOD_FIRST = (
 BLOOM_FIRST = (
     "A bloom: neither boiling nor UV helps against its toxins, and nothing is bought against them"
     " before a laboratory and the health authority have answered."
+)
+SURFACE_FIRST = (
+    "Lake or cistern water carries microbes: a laboratory’s bacteria and UV transmittance decide"
+    " the line, and until they are known drinking water is brought."
+)
+TURBID_FIRST = (
+    "A turbid well may be drawing surface water: the laboratory’s test for bacteria, and a look at"
+    " cap and casing, come before anything clears it."
+)
+SECOND_FIRST = (
+    "No certified laboratory has settled what is of health: its sample comes before anything is"
+    " bought for it, and until then the water is taken to be over."
+)
+SLIME_FIRST = (
+    "Slime with iron: the laboratory’s test for iron bacteria, and well and plumbing disinfected,"
+    " come before any bed or resin that they would clog."
+)
+TOWN_ACID_FIRST = (
+    "Acid water from a town main: the supply answers for its pH, and nothing is bought for it"
+    " before it has."
+)
+MINERALS_FIRST = (
+    "A laboratory’s panel of minerals says what is tasted, before anything is chosen for it."
+)
+ANODE_FIRST = (
+    "Only the hot tap smells: the heater’s anode comes first, and nobody complains of the rest."
 )
 CLINIC_FIRST = "Dialysis at home: nothing is changed on this water before the clinic has answered."
 
@@ -213,6 +276,41 @@ PRIORITIES: tuple[Priority, ...] = (
         holds=lambda s: _own_well(s) and bool(s.health & set(MICROBES)),
     ),
     Priority(
+        id="surface_untested",
+        moves="nothing",
+        why=SURFACE_FIRST,
+        source="US EPA, surface water treatment rules",
+        year=1989,
+        holds=lambda s: s.says("surface_untested"),
+        brings_water=True,
+    ),
+    Priority(
+        id="second_sample",
+        moves="nothing",
+        why=SECOND_FIRST,
+        source="US EPA, certification of laboratories for drinking water",
+        year=2024,
+        holds=_kits_alone,
+        brings_water=True,
+    ),
+    Priority(
+        id="turbid_well",
+        moves="nothing",
+        why=TURBID_FIRST,
+        source="US CDC, private ground water wells",
+        year=2024,
+        holds=lambda s: s.says("turbid_well") and _asks_only(s, ("turbidity",)),
+        brings_water=True,
+    ),
+    Priority(
+        id="slime",
+        moves="nothing",
+        why=SLIME_FIRST,
+        source="US CDC, private wells; trade practice",
+        year=2024,
+        holds=_bare_slime,
+    ),
+    Priority(
         id="beyond",
         moves="nothing",
         why=BEYOND_FIRST,
@@ -235,6 +333,37 @@ PRIORITIES: tuple[Priority, ...] = (
         source="US EPA, national primary drinking water regulations",
         year=2024,
         holds=lambda s: not s.at.home.private and bool(s.health & SUPPLY_ANSWERS),
+    ),
+    Priority(
+        id="town_acid",
+        moves="nothing",
+        why=TOWN_ACID_FIRST,
+        source=PRACTICE,
+        year=2024,
+        holds=lambda s: (
+            s.says("utility_ph") and not s.at.home.wishes and (s.told | s.health) <= WITH_THE_PH
+        ),
+    ),
+    Priority(
+        id="minerals",
+        moves="nothing",
+        why=MINERALS_FIRST,
+        source=PRACTICE,
+        year=2024,
+        holds=lambda s: (
+            (s.says("panel") or s.says("brackish"))
+            and _asks_only(s, ("tds", "sodium", "chloride", "sulfate"))
+        ),
+    ),
+    Priority(
+        id="anode",
+        moves="nothing",
+        why=ANODE_FIRST,
+        source=PRACTICE,
+        year=2024,
+        holds=lambda s: (
+            s.says("anode") and not s.acts - OF_COMFORT and _asks_only(s, ("hydrogen_sulfide",))
+        ),
     ),
     Priority(
         id="cause",
@@ -273,7 +402,14 @@ def prioritized(s: Situation) -> tuple[Suggested, ...]:
         return next((n for n, p in enumerate(holding) if p.moves == kind), len(holding))
 
     placed = sorted(((moved_by(x), x) for x in s.lines), key=lambda p: p[0])
-    return tuple(replace(x, ahead=holding[n].why) if n < len(holding) else x for n, x in placed)
+    return tuple(_moved(x, holding[n]) if n < len(holding) else x for n, x in placed)
+
+
+def _moved(line: Suggested, by: Priority) -> Suggested:
+    """A line that a priority put ahead, with why."""
+    waits = by.brings_water and not line.option.stages
+    option = replace(line.option, name=WAIT) if waits else line.option
+    return replace(line, ahead=by.why, option=option)
 
 
 def _kind(line: Suggested, services: Iterable[str]) -> str:

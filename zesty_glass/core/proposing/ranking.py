@@ -443,17 +443,24 @@ class Grader:
         return self._slime and softened and all("takes iron" not in done for done in ahead)
 
 
+#: tasted, and eating pipes everywhere
+OF_THE_PIPES = frozenset({"ph"})
 #: signs that are met with at the drinking tap
 _TASTE = frozenset({"taste", "metal_taste", "solids"})
 
 
 def _tasted(meaning: Meaning, complaints: tuple[Complaint, ...], tenant: bool) -> frozenset[str]:
     """Things found that matter at the drinking tap alone: what is only tasted, and all of it where
-    nobody may plumb.
+    nobody may plumb. What eats the house's pipes matters in all of them, however it is noticed.
     """
     signs = {c.id: c.sign for c in complaints}
     return frozenset(
         f.analyte
         for f in meaning.findings
-        if tenant or (f.explains and all(signs.get(c, "") in _TASTE for c in f.explains))
+        if tenant
+        or (
+            f.explains
+            and f.analyte not in OF_THE_PIPES
+            and all(signs.get(c, "") in _TASTE for c in f.explains)
+        )
     )
