@@ -1,6 +1,6 @@
 """Items off sale: proposed no more, and what has them stays as it is."""
 
-from tests.api.client import HOME_1, ApiCase
+from tests.api.client import HOME_1, HOME_6, ApiCase
 
 
 class OffSale(ApiCase):
@@ -32,6 +32,28 @@ class OffSale(ApiCase):
 
     def test_a_part_of_a_system_on_sale_stays(self):
         self.assertEqual(self.sale("RO-75M", False, 422)["code"], "item.part")
+
+    def test_parts_that_a_system_leaves_behind_are_not_sold_for_nothing(self):
+        systems = [
+            i["code"] for i in self.get("/api/catalogue") if i["figures"]["kind"] == "system"
+        ]
+        parts = {
+            p
+            for i in self.get("/api/catalogue")
+            if i["figures"]["kind"] == "system"
+            for p in i["figures"]["parts"]
+        }
+        try:
+            for code in systems:
+                self.sale(code, False)
+            for home in (HOME_1, HOME_6):
+                found = self.get(f"/api/visits/{home}/suggest")["lines"]
+                used = {c["item"] for x in found for c in x["option"]["stages"]}
+                self.assertTrue(used)
+                self.assertEqual(used & parts, set())
+        finally:
+            for code in systems:
+                self.sale(code, True)
 
     def test_managers_alone_and_of_their_own_firm(self):
         self.sale("SO-20", False, 403, self.client)

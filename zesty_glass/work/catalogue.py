@@ -47,6 +47,17 @@ def on_sale(db: Session, who: Person, at: datetime | None = None) -> dict[str, I
     return {r.code: load(Item, past.get(r.code, r.data)) for r in rows}
 
 
+def _sold_alone(db: Session, who: Person, at: datetime) -> dict[str, Item]:
+    """Items on sale without those that have no price of their own and belong to systems that were
+    taken off sale: they are no answer by themselves.
+    """
+    rows = store.items(db, who.firm_id)
+    freed = {p for r in rows if r.retired for p in parts_of(r)}
+    held = {p for r in rows if not r.retired for p in parts_of(r)}
+    have = on_sale(db, who, at)
+    return {c: i for c, i in have.items() if i.price or c in held or c not in freed}
+
+
 def _revision(rows: Iterable[ItemRow]) -> str:
     """The state of a catalogue: another after every change of any item."""
     listed = sorted(f"{r.code} {r.version}" for r in rows)
@@ -250,4 +261,4 @@ def question(
     visit, _ = visiting.document(db, who, row, snapshots=False)
     if units is not None:
         visit = replace(visit, settings=replace(visit.settings, units=units))
-    return Question(visit=visit, items=on_sale(db, who, visiting.terms_of(row)))
+    return Question(visit=visit, items=_sold_alone(db, who, visiting.terms_of(row)))

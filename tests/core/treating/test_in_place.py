@@ -22,6 +22,7 @@ from tests.making import (
     tds,
     water,
 )
+from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.costing.falling import months_due
 from zesty_glass.core.costing.money import lifetime_total
 from zesty_glass.core.errors import RuleError
@@ -361,6 +362,24 @@ class Lines(unittest.TestCase):
         with self.assertRaises(RuleError) as e:
             self.line(option, HARD, device=SOFT, catalogue=(softener(),))
         self.assertEqual(e.exception.code, "line.two_of_a_kind")
+
+    def test_a_kept_neutraliser_stands_ahead_of_an_iron_filter_that_wants_its_ph(self):
+        air = next(i for i in example_items() if i.kind == "iron_filter")
+        self.assertGreater(air.figures.wants_ph, 6.0)
+        there = InPlace(id="n", kind="neutraliser", fitted_on=date(2020, 5, 1))
+        raw = sample(shown("ph", 6.0, 0.1), shown("iron", 1.0, 0.05))
+        option = Option(
+            id="o",
+            name="",
+            keeps=(KeptInPlace(device="n"),),
+            stages=(StageChoice(item=air.code),),
+        )
+        about = {"device": there, "catalogue": (air,)}
+        line = self.line(option, raw, behind("n", shown("ph", 7.4, 0.1)), **about)
+        self.assertEqual([s.kind for s in line.stages], ["in_place", "iron_filter"])
+        calm = sample(shown("ph", 7.8, 0.1), shown("iron", 1.0, 0.05))
+        line = self.line(option, calm, behind("n", shown("ph", 8.0, 0.1)), **about)
+        self.assertEqual([s.kind for s in line.stages], ["iron_filter", "in_place"])
 
     def test_what_is_gone_from_the_home_is_said_and_stops_nothing(self):
         option = Option(id="o", name="", keeps=(KeptInPlace(device="gone"),))

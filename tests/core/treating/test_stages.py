@@ -2,12 +2,14 @@
 
 import math
 import unittest
+from dataclasses import replace
 from decimal import Decimal
 
 from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.making import home, membrane, settings, softener, water
+from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.home import Care, Source
 from zesty_glass.core.ranges import Range
@@ -40,6 +42,17 @@ def line(*items, w=None, h=None, s=None, overrides=None):
         h or home(),
         s or settings(),
     )
+
+
+class Pressure(unittest.TestCase):
+    def test_a_least_pressure_is_held_up_by_every_technology(self):
+        for kind in sorted({i.kind for i in example_items()} - {"system", "pitcher", "distiller"}):
+            item = next(i for i in example_items() if i.kind == kind)
+            wants = replace(item, psi_min=90.0)
+            with self.subTest(kind):
+                checks = line(wants, h=home(running_psi=60.0)).stages[0].checks
+                held = [c for c in checks if "90" in c.sentence and c.status == "stop"]
+                self.assertTrue(held, [c.sentence for c in checks])
 
 
 class Softener(unittest.TestCase):

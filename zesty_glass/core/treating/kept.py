@@ -38,7 +38,7 @@ from .stages.softener_size import (
     compensated_gpg,
 )
 from .stream import Quantity
-from .technology import Service, Technology, judges_nothing
+from .technology import Company, Service, Technology, judges_nothing
 
 How = Literal["keep", "service", "set_right"]
 HOWS: tuple[How, ...] = ("keep", "service", "set_right")
@@ -311,7 +311,7 @@ IN_PLACE = Technology(
     name="Equipment in place",
     figures=KeptFigures,
     run=run,
-    place=lambda item, beside, stream: _place(item),
+    place=lambda item, beside, stream: _place(item, beside),
     needs=(),
     judges=judges_nothing,
     reads=frozenset(),
@@ -336,9 +336,15 @@ IN_PLACE = Technology(
 )
 
 
-def _place(item: Item) -> int:
+#: ahead of an iron filter that wants more pH than the raw water has, as a new one stands
+AHEAD_OF_IRON = 25
+
+
+def _place(item: Item, beside: Company) -> int:
     f = item.figures
     assert isinstance(f, KeptFigures)
+    if "raises pH" in f.device.of.does and beside.iron_wants_ph and item.scope == "house":
+        return AHEAD_OF_IRON
     return f.device.of.place
 
 

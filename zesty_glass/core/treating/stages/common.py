@@ -17,6 +17,7 @@ from ..adjusting import Adjustable, number_of, set_to
 from ..checks import told
 from ..idle import as_idle, is_idle
 from ..items import Consumable, Effect, Item, Need
+from ..place import item_pressure
 from ..report import Check, Chore, Drain, Due, Figure, Running, StageReport, Status
 from ..site import Disinfected, Site
 from ..stream import Quantity, Stream, predicted
@@ -405,6 +406,14 @@ def not_priced(item: Item, what: str, missing: str) -> Running:
     )
 
 
+def _least_pressure(inp: StageInput, checks: list[Check]) -> list[Check]:
+    """The least pressure that an item states, where its technology has not held it up already."""
+    if any(c.id == "pressure.least" for c in checks):
+        return []
+    psi = inp.stream.psi
+    return item_pressure(inp.item, inp.site, None if psi is None else psi.low)
+
+
 def report(
     inp: StageInput,
     outlet: Stream,
@@ -427,6 +436,7 @@ def report(
     Args:
         decides: checks that, while they are open, leave nothing to be promised of it.
     """
+    checks = [*checks, *_least_pressure(inp, checks)]
     item, stands_idle = inp.item, is_idle(checks, decides)
     held: tuple[str, ...] = ()
     if stands_idle:
