@@ -3,6 +3,8 @@ consultant of many years would put first, written before they were run.
 """
 
 import unittest
+from dataclasses import replace
+from datetime import UTC, date, datetime
 
 from tests.core.proposing.test_more_homes import (
     CLEAN_WELL,
@@ -13,20 +15,40 @@ from tests.core.proposing.test_more_homes import (
     asked,
     ideas,
 )
+from tests.making import from_lab, home, sample
+from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.home import Source
+from zesty_glass.core.in_place import InPlace
 from zesty_glass.core.proposing.first import FIRST
 from zesty_glass.core.proposing.priorities import (
     ANODE_FIRST,
+    JUDGE_FIRST,
     MINERALS_FIRST,
     PRIORITIES,
+    SERVICE_FIRST,
     SLIME_FIRST,
+    SPECIES_FIRST,
     SURFACE_FIRST,
     TOWN_ACID_FIRST,
     TURBID_FIRST,
     WAY_IN_FIRST,
 )
 from zesty_glass.core.proposing.ranking import WAIT
+from zesty_glass.core.testing.complaints import Complaint
+from zesty_glass.demo.homes import home_1
+from zesty_glass.work.catalogue import Question
 
+BASIS = {"nitrate_n": "N", "alkalinity": "CaCO3"}
+LAB_WELL = {
+    "tds": 180.0,
+    "ph": 7.4,
+    "iron": 0.02,
+    "manganese": 0.01,
+    "hardness": 4 * GPG,
+    "turbidity": 0.3,
+    "nitrate_n": 1.0,
+    "alkalinity": 120.0,
+}
 ACID = {"ph": 6.2, "alkalinity": 30.0, "carbon_dioxide": 40.0}
 SLIMY = {**CLEAN_WELL, "iron": 1.5}
 #: first steps that say "before" and hold back one thing only, or nothing that is sold here
@@ -100,6 +122,13 @@ class Agrees(unittest.TestCase):
                 idea, why = first(lake, signs, source=Source.LAKE, pump_gpm=None)
                 self.assertEqual((idea, why), (WAIT, SURFACE_FIRST))
 
+    def test_arsenics_form_is_told_before_what_hangs_on_it_is_sold(self):
+        self.assertEqual(first({**CLEAN_WELL, "arsenic": 0.03}), (WAIT, SPECIES_FIRST))
+
+    def test_a_mineral_that_is_known_to_be_tasted_asks_for_no_panel(self):
+        salty = {**CLEAN_WELL, "sulfate": 600.0, "tds": 1300.0}
+        self.assertNotEqual(first(salty, ("taste",))[1], MINERALS_FIRST)
+
     def test_every_first_step_that_comes_before_buying_has_its_priority(self):
         named = {p.id for p in PRIORITIES} | set(OF_ONE_THING)
         said = {f.id for f in FIRST if " before " in f.sentence and f.id not in named}
@@ -110,6 +139,62 @@ class Agrees(unittest.TestCase):
             and any(w in f.sentence for w in ("bought", "chosen", "sold", "fitted", "clears"))
         }
         self.assertEqual(before, set())
+
+
+class WhatStandsThere(unittest.TestCase):
+    def first(self, values, device, signs=()):
+        base = home_1(datetime(2026, 11, 20, 9, tzinfo=UTC))
+        readings = tuple(
+            from_lab(a, None, v) if isinstance(v, str) else from_lab(a, v, basis=BASIS.get(a))
+            for a, v in values.items()
+        )
+        told = tuple(Complaint(id=s, sign=s, words=s) for s in signs)
+        visit = replace(
+            base,
+            home=home(in_place=(device,)),
+            samples=(sample(*readings),),
+            complaints=told,
+            options=(),
+            recommended=None,
+            demonstrations=(),
+            lab_samples=(),
+        )
+        items = {i.code: i for i in example_items()}
+        line = Question(visit=visit, items=items).suggest().lines[0]
+        return line.option.name, [k.how for k in line.option.keeps], line.ahead
+
+    def test_a_worn_lamp_is_changed_whether_bacteria_were_found_or_not(self):
+        lamp = InPlace(id="u", kind="uv", fitted_on=date(2019, 5, 1))
+        for found in ("present", "absent"):
+            with self.subTest(found):
+                values = {**LAB_WELL, "coliform": found, "uvt": 92.0}
+                _, how, why = self.first(values, lamp)
+                self.assertEqual((how, why), (["service"], SERVICE_FIRST))
+
+    def test_an_old_membrane_is_serviced_for_nitrate(self):
+        old = InPlace(
+            id="m",
+            kind="membrane",
+            fitted_on=date(2016, 5, 1),
+            changed_on=date(2020, 1, 1),
+            months=36,
+        )
+        values = {**LAB_WELL, "coliform": "absent", "nitrate_n": 15.0}
+        self.assertEqual(self.first(values, old)[1:], (["service"], SERVICE_FIRST))
+
+    def test_no_second_filter_is_sold_before_a_glass_behind_the_first(self):
+        there = InPlace(id="f", kind="iron_filter", fitted_on=date(2012, 5, 1))
+        values = {**LAB_WELL, "coliform": "absent", "iron": 2.0}
+        self.assertEqual(
+            self.first(values, there, ("orange_streaks",)), ("Do nothing", [], JUDGE_FIRST)
+        )
+        acid = {**values, "ph": 6.0, "alkalinity": 25.0}  # the filter is not made for that
+        self.assertNotEqual(self.first(acid, there, ("orange_streaks",))[2], JUDGE_FIRST)
+
+    def test_a_pitcher_nobody_tested_holds_nothing_up(self):
+        jug = InPlace(id="j", kind="jug", fitted_on=date(2026, 9, 1))
+        values = {**LAB_WELL, "coliform": "absent", "lead": 0.02}
+        self.assertNotEqual(self.first(values, jug)[2], JUDGE_FIRST)
 
 
 class Table(unittest.TestCase):

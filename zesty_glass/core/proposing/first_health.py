@@ -311,6 +311,6 @@ HEALTH: tuple[First, ...] = (
         sentence="Arsenic: ask the laboratory for its form; claims hold for As(V) only.",
         source="NSF/ANSI 58",
         year=2022,
-        holds=lambda at: at.health("arsenic"),
+        holds=lambda at: at.health("arsenic") and at.water.values["arsenic"].form == "",
     ),
 )

@@ -22,7 +22,7 @@ from ..treating.kept import code_of
 from .first import FIRST
 from .first_health import SUPPLY_ANSWERS
 from .first_rule import PRACTICE
-from .looked_at import At, beyond_a_bed, certified, confirmed_microbes, good_at_the_tap
+from .looked_at import At, acid, beyond_a_bed, certified, confirmed_microbes, good_at_the_tap
 from .ranking import WAIT
 from .suggested import Suggested
 
@@ -84,16 +84,23 @@ class Situation:
         """Ways on with what stands there that come before anything new: it fails at all that is
         asked for; a health finding that it does not work on is not made to wait for it.
         """
-        acts = (self.acts & set(self.wanted)) - OF_COMFORT
-        asked = self.told | self.health or acts or frozenset(self.wanted)
         return frozenset(
             code_of(j.id, j.verdict)
             for j in self.in_place
-            if j.verdict in ("service", "set_right")
-            and asked
-            and asked <= set(IN_PLACE[j.kind].works_on)
-            and (j.scope == "house" or not self.at.meaning.unexplained)
+            if j.verdict in ("service", "set_right") and self.works_on_all(j)
         )
+
+    @property
+    def asked(self) -> frozenset[str]:
+        """What anybody asks for: health, and what explains a complaint; else what acts and is more
+        than comfort. Comfort that nobody complains of asks for nothing.
+        """
+        return self.told | self.health or (self.acts & set(self.wanted)) - OF_COMFORT
+
+    def works_on_all(self, j: Judged) -> bool:
+        """Whether what stands there works on all that is asked for."""
+        there = j.scope == "house" or not self.at.meaning.unexplained
+        return there and self.asked <= set(IN_PLACE[j.kind].works_on)
 
 
 @record
@@ -169,6 +176,26 @@ def _bare_slime(s: Situation) -> bool:
     return s.says("slime") and not s.health
 
 
+def _form_decides(s: Situation) -> bool:
+    """All of health that was found is arsenic whose form nobody told, and no line is sure of it."""
+    sure = any(x.answers.get("arsenic", 0.0) >= 1.0 for x in s.lines)
+    return s.says("species") and s.health == {"arsenic"} and not sure and not s.told
+
+
+def _not_judged_yet(s: Situation) -> bool:
+    """Something that stands here is made for all that is asked, acid water among it, and no glass
+    behind it was tested; a cartridge, of which nobody knows what it is for, holds nothing up.
+    """
+    pipes = {"ph"} if acid(s.at) else set()
+    return bool(s.asked) and any(
+        j.verdict == "not_judged"
+        and IN_PLACE[j.kind].does
+        and s.works_on_all(j)
+        and pipes <= set(IN_PLACE[j.kind].works_on)
+        for j in s.in_place
+    )
+
+
 SERVICE_FIRST = "Service and the same tests again come before anything new for this."
 WAITING_FIRST = (
     "Water is brought for now, nobody complains of it, and no line here answers what health asks:"
@@ -216,6 +243,14 @@ TURBID_FIRST = (
 SECOND_FIRST = (
     "No certified laboratory has settled what is of health: its sample comes before anything is"
     " bought for it, and until then the water is taken to be over."
+)
+SPECIES_FIRST = (
+    "Arsenic’s form is not known, and no line here is sure to answer without it: the laboratory"
+    " tells it before anything is bought, and drinking water is brought until then."
+)
+JUDGE_FIRST = (
+    "What stands here works on this, and nobody knows yet how well: a glass behind it is tested"
+    " before anything is bought beside it."
 )
 SLIME_FIRST = (
     "Slime with iron: the laboratory’s test for iron bacteria, and well and plumbing disinfected,"
@@ -294,6 +329,15 @@ PRIORITIES: tuple[Priority, ...] = (
         brings_water=True,
     ),
     Priority(
+        id="species",
+        moves="nothing",
+        why=SPECIES_FIRST,
+        source="US EPA, arsenic treatment technology evaluation handbook",
+        year=2003,
+        holds=_form_decides,
+        brings_water=True,
+    ),
+    Priority(
         id="turbid_well",
         moves="nothing",
         why=TURBID_FIRST,
@@ -309,6 +353,14 @@ PRIORITIES: tuple[Priority, ...] = (
         source="US CDC, private wells; trade practice",
         year=2024,
         holds=_bare_slime,
+    ),
+    Priority(
+        id="judge",
+        moves="nothing",
+        why=JUDGE_FIRST,
+        source=PRACTICE,
+        year=2024,
+        holds=_not_judged_yet,
     ),
     Priority(
         id="beyond",
@@ -351,8 +403,8 @@ PRIORITIES: tuple[Priority, ...] = (
         source=PRACTICE,
         year=2024,
         holds=lambda s: (
-            (s.says("panel") or s.says("brackish"))
-            and _asks_only(s, ("tds", "sodium", "chloride", "sulfate"))
+            (s.says("panel") and _asks_only(s, ("tds",)))
+            or (s.says("brackish") and _asks_only(s, ("tds", "sodium", "chloride")))
         ),
     ),
     Priority(
