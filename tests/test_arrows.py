@@ -140,7 +140,11 @@ class Arrows(unittest.TestCase):
             (words, "def f():\n    from ..api import app", "zesty_glass.api.app"),
             (words, "import zesty_glass.work.jobs", "zesty_glass.work.jobs"),
             (deep, "from ... import records", "zesty_glass.records"),
-            (PACKAGE / "work" / "jobs.py", "from ..api.may import may", "zesty_glass.api.may.may"),
+            (
+                PACKAGE / "work" / "jobs.py",
+                "from ..api.may import Policy",
+                "zesty_glass.api.may.Policy",
+            ),
         ):
             with self.subTest(source):
                 self.assertEqual(against(file, source), [told])

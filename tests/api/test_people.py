@@ -14,6 +14,8 @@ from sqlalchemy import text
 from tests.api.client import HOME_1, ApiCase
 from tests.application import Client
 from zesty_glass.api import may
+from zesty_glass.api.app import every_route
+from zesty_glass.api.context import policies
 from zesty_glass.demo.homes import uid
 from zesty_glass.demo.load import EMAIL, FITTER_EMAIL, MANAGER_EMAIL, PASSWORD
 from zesty_glass.records.models import InvitationRow, SignIn, TokenRow, User, VisitRow
@@ -366,10 +368,19 @@ class Scripts(PeopleCase):
 
     def test_every_scope_opens_what_its_table_says(self):
         for scope, opens in may.SCOPES.items():
-            for method, path in may.ROUTES:
+            for method, path in policies(every_route()):
                 beside = may.BESIDE.get((method, path), scope)
                 opened = (method, path) in opens
                 self.assertEqual(may.script_may((scope, beside), method, path), opened)
+        for path, scope in (
+            ("/api/instruments", "read"),
+            ("/api/visits/{id}", "personal"),
+            ("/api/track/jobs", "personal"),
+            ("/api/people", ""),
+            ("/api/audit", ""),
+        ):
+            for asked in ("read", "personal"):
+                self.assertEqual(may.script_may((asked,), "GET", path), asked == scope, path)
         self.assertFalse(may.script_may((), "GET", "/api/visits"))
 
     def test_a_token_acts_for_its_maker_and_is_named_in_the_audit(self):

@@ -12,7 +12,7 @@ from pydantic import BaseModel, Field
 from ..records.file_models import FileRow
 from ..work import files
 from .answers import PRIVATE, described, safe_name
-from .context import Signed
+from .context import Managing, Signed
 from .files import FileBody
 from .paging import Paged
 
@@ -118,7 +118,7 @@ def certificates(ctx: Signed, page: Paged) -> Response:
 
 @router.put("/certificates/{file_id}")
 def put_certificate(
-    ctx: Signed, file_id: UUID, item: ItemCode, certificate: Of, data: FileBody
+    ctx: Managing, file_id: UUID, item: ItemCode, certificate: Of, data: FileBody
 ) -> CertificateLine:
     """Attach a certificate's document (PDF, or a photograph) to an item that claims it. Managers
     only. The same again is one.
@@ -143,7 +143,7 @@ def certificate(ctx: Signed, file_id: UUID) -> Response:
 
 
 @router.delete("/certificates/{file_id}", status_code=204)
-def drop_certificate(ctx: Signed, file_id: UUID) -> Response:
+def drop_certificate(ctx: Managing, file_id: UUID) -> Response:
     """Take a certificate's document away. Managers only."""
     with ctx.db() as db:
         files.take_away(db, ctx.who, file_id, None)

@@ -15,7 +15,7 @@ from ..documents import sheets
 from ..records import audit
 from ..records.models import Audit
 from .answers import CSV
-from .context import Signed
+from .context import Managing
 from .people_schemas import AuditLine, AuditPage
 
 router = APIRouter(prefix="/api/audit", tags=["audit"])
@@ -61,7 +61,7 @@ def _filters(who: str, action: str, target: UUID | None, since: date | None) -> 
 
 @router.get("", response_model=AuditPage)
 def page(
-    ctx: Signed,
+    ctx: Managing,
     before: Before = None,
     who: Words = "",
     action: Words = "",
@@ -78,7 +78,7 @@ def page(
 
 @router.get("/table.csv", response_class=Response, responses=CSV)
 def table(
-    ctx: Signed,
+    ctx: Managing,
     who: Words = "",
     action: Words = "",
     target: UUID | None = None,

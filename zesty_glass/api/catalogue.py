@@ -23,7 +23,7 @@ from ..core.searching.what_if import WhatIf
 from ..work import catalogue, examples
 from ..work.apart import Busy, TooMuch, searches
 from .answers import PRIVATE, answer
-from .context import Signed
+from .context import ManagingAgain, Selling, Signed
 from .files import FileBody
 from .paging import Paged
 from .schemas import Body, Units
@@ -46,7 +46,7 @@ log = logging.getLogger("zesty")
         }
     },
 )
-def download(ctx: Signed, form: Literal["json", "csv"] = "json") -> Response:
+def download(ctx: Selling, form: Literal["json", "csv"] = "json") -> Response:
     """All items on sale as one file."""
     with ctx.db() as db:
         items = catalogue.on_sale(db, ctx.who).values()
@@ -98,7 +98,7 @@ def off_sale(ctx: Signed, page: Paged) -> Response:
 
 @router.put("/catalogue/{code}/sale", response_model=SaleView)
 def set_on_sale(
-    ctx: Signed, code: Annotated[str, PathParam(max_length=80)], body: SaleBody
+    ctx: ManagingAgain, code: Annotated[str, PathParam(max_length=80)], body: SaleBody
 ) -> Response:
     """Take an item off sale, or put it back; says what still has it."""
     with ctx.db() as db:
@@ -121,7 +121,7 @@ def show_examples(ctx: Signed) -> Response:
 
 
 @router.post("/catalogue/examples/take-off", response_model=Examples)
-def take_examples_off(ctx: Signed) -> Response:
+def take_examples_off(ctx: ManagingAgain) -> Response:
     """Take every example off sale, the firm's own items stay; managers only."""
     with ctx.db() as db:
         examples.take_examples_off(db, ctx.who)
@@ -129,7 +129,7 @@ def take_examples_off(ctx: Signed) -> Response:
 
 
 @router.post("/catalogue/preview", response_model=files.CataloguePreview)
-def preview(ctx: Signed, data: FileBody) -> Response:
+def preview(ctx: Selling, data: FileBody) -> Response:
     """What a file would do to the catalogue, before anything is stored."""
     with ctx.db() as db:
         return answer(catalogue.preview(db, ctx.who, data))
@@ -137,7 +137,7 @@ def preview(ctx: Signed, data: FileBody) -> Response:
 
 @router.post("/catalogue/import", response_model=files.CataloguePreview, status_code=201)
 def bring_in(
-    ctx: Signed, data: FileBody, on: Annotated[str | None, Query(max_length=40)] = None
+    ctx: ManagingAgain, data: FileBody, on: Annotated[str | None, Query(max_length=40)] = None
 ) -> Response:
     """Store a file of items: all rows or none; managers only. ``on``: the revision that the preview
     told.
@@ -147,7 +147,7 @@ def bring_in(
 
 
 @router.get("/visits/{id}/suggest", response_model=Suggestion)
-def suggest(ctx: Signed, id: UUID, units: Units = None) -> Response:
+def suggest(ctx: Selling, id: UUID, units: Units = None) -> Response:
     """Lines that no other beats, in one answer."""
     with ctx.db() as db:
         asked = catalogue.question(db, ctx.who, id, units)
@@ -159,7 +159,7 @@ def suggest(ctx: Signed, id: UUID, units: Units = None) -> Response:
 
 
 @router.get("/visits/{id}/suggest/stream", response_class=StreamingResponse)
-def suggest_stream(ctx: Signed, id: UUID, units: Units = None) -> StreamingResponse:
+def suggest_stream(ctx: Selling, id: UUID, units: Units = None) -> StreamingResponse:
     """The same as server-sent events: how far the search is, then its answer."""
     with ctx.db() as db:
         asked = catalogue.question(db, ctx.who, id, units)
@@ -215,7 +215,7 @@ def _ended(searching: asyncio.Future[bytes]) -> str:
 
 
 @router.get("/visits/{id}/options/{option_id}/what-if", response_model=list[WhatIf])
-def what_if(ctx: Signed, page: Paged, id: UUID, option_id: UUID, units: Units = None) -> Response:
+def what_if(ctx: Selling, page: Paged, id: UUID, option_id: UUID, units: Units = None) -> Response:
     """A line under each change: two more people, a lower pH, the next size up."""
     with ctx.db() as db:
         asked = catalogue.question(db, ctx.who, id, units)

@@ -3,17 +3,20 @@
 from __future__ import annotations
 
 import hmac
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
+from dataclasses import dataclass
 from typing import Annotated
 
 from fastapi import Depends, HTTPException, Request
+from fastapi.routing import APIRoute
 from sqlalchemy import Engine
 from sqlalchemy.orm import Session, sessionmaker
+from starlette.routing import BaseRoute
 
 from ..work import signing_in, tokens
 from ..work.person import Forbidden, Person, now
-from .may import PROVED, may, script_may
+from .may import EVERYBODY, MANAGER, SELLING, Policy, script_may
 
 FORGERY_HEADER = "x-zesty-token"
 SAFE = ("GET", "HEAD", "OPTIONS")
@@ -58,13 +61,36 @@ def session_token(request: Request) -> str | None:
     return request.cookies.get(cookie_name(request.app.state.secure_cookie))
 
 
-def signed(request: Request) -> Context:
+@dataclass(frozen=True, slots=True)
+class Allowed:
+    """The dependency of a handler: its policy held up against whoever asks."""
+
+    policy: Policy
+
+    def __call__(self, request: Request) -> Context:
+        """The context of a signed-in request."""
+        return signed(request, self.policy)
+
+
+def policies(routes: Iterable[BaseRoute]) -> dict[tuple[str, str], Policy]:
+    """The policy of every route that has one, by method and path."""
+    return {
+        (method, route.path_format): dependency.call.policy
+        for route in routes
+        if isinstance(route, APIRoute)
+        for method in route.methods or ()
+        for dependency in route.dependant.dependencies
+        if isinstance(dependency.call, Allowed)
+    }
+
+
+def signed(request: Request, policy: Policy) -> Context:
     """The context of a signed-in request; 401 without a session, 403 when an unsafe request lacks
-    its token.
+    its token, or where the policy does not allow it.
     """
     scheme, _, script = request.headers.get("authorization", "").partition(" ")
     if scheme.lower() == "bearer" and script.strip().startswith(tokens.PREFIX):
-        return _of_a_script(request, script.strip())
+        return _of_a_script(request, script.strip(), policy)
     token = session_token(request)
     if not token:
         raise HTTPException(401)
@@ -74,11 +100,11 @@ def signed(request: Request) -> Context:
     if who is None:
         raise HTTPException(401)
     request.state.firm = who.firm_id
-    _allowed(request, who, token)
+    _allowed(request, who, token, policy)
     return Context(who, request)
 
 
-def _of_a_script(request: Request, token: str) -> Context:
+def _of_a_script(request: Request, token: str, policy: Policy) -> Context:
     """The context of a request that carries a token: it needs no forgery token, for no browser adds
     it by itself; 401 when it does not count, 403 where it does not open.
     """
@@ -90,8 +116,7 @@ def _of_a_script(request: Request, token: str) -> Context:
         raise HTTPException(401)
     who, scopes = found
     request.state.firm = who.firm_id
-    method, path = _route(request)
-    if not may(who.role, method, path) or not script_may(scopes, method, path):
+    if who.role not in policy.roles or not script_may(scopes, *_route(request)):
         raise Forbidden("This token does not open this.")
     return Context(who, request)
 
@@ -101,19 +126,24 @@ def _route(request: Request) -> tuple[str, str]:
     return method, request.scope["route"].path_format
 
 
-def _allowed(request: Request, who: Person, token: str) -> None:
+def _allowed(request: Request, who: Person, token: str, policy: Policy) -> None:
     """403 when a request may be forged, the role may not, or the password is wanted again."""
     if request.method not in SAFE:
         given = request.headers.get(FORGERY_HEADER, "").encode("utf-8", "replace")
         wanted = signing_in.forgery_token(request.app.state.secret, token).encode()
         if not hmac.compare_digest(given, wanted):
             raise HTTPException(403)
-    method, path = _route(request)
-    if not may(who.role, method, path):
+    if who.role not in policy.roles:
         raise Forbidden("Your role does not include this.")
     proved = who.proved_at is not None and now() - who.proved_at <= signing_in.PROVED_FOR
-    if (method, path) in PROVED and not proved:
+    if policy.again and not proved:
         raise Prove
 
 
-Signed = Annotated[Context, Depends(signed)]
+#: whoever is signed in
+Signed = Annotated[Context, Depends(Allowed(Policy(EVERYBODY)))]
+#: who sells: consultants and managers
+Selling = Annotated[Context, Depends(Allowed(Policy(SELLING)))]
+Managing = Annotated[Context, Depends(Allowed(Policy(MANAGER)))]
+#: a manager who has given the password again within the hour
+ManagingAgain = Annotated[Context, Depends(Allowed(Policy(MANAGER, again=True)))]

@@ -13,7 +13,7 @@ from ..messages.records import in_language
 from ..work import demonstrating
 from .address import same_id
 from .answers import answer
-from .context import Signed
+from .context import Selling, Signed
 from .schemas import DemonstrationWords, Saved, TastingBody
 from .visits import Version
 
@@ -31,7 +31,7 @@ def about(_: Signed, language: Language = ORIGINAL) -> Response:
 
 @router.put("/visits/{id}/demonstrations/{demo_id}", response_model=Saved)
 def keep(
-    ctx: Signed, id: UUID, demo_id: UUID, body: Demonstration, version: Version = None
+    ctx: Selling, id: UUID, demo_id: UUID, body: Demonstration, version: Version = None
 ) -> Saved:
     """Keep a demonstration, or what was added to it."""
     same_id(body.id, demo_id, "demonstration", "demonstration")
@@ -41,7 +41,7 @@ def keep(
 
 
 @router.post("/visits/{id}/tastings", response_model=Saved, status_code=201)
-def start_tasting(ctx: Signed, id: UUID, body: TastingBody) -> Saved:
+def start_tasting(ctx: Selling, id: UUID, body: TastingBody) -> Saved:
     """Draw the codes and orders of a blind tasting."""
     with ctx.db() as db:
         row = demonstrating.start_tasting(

@@ -14,7 +14,7 @@ from fastapi import FastAPI
 from fastapi.routing import APIRoute
 
 from ..core.bounds import NO_NUL
-from .may import OPEN, ROUTES, scopes_for
+from .may import OPEN, scopes_for
 from .parameters import SAID
 from .problems import Problem
 
@@ -172,7 +172,7 @@ def _finish(schema: dict[str, Any]) -> dict[str, Any]:
         example = _examples().get(f"{method} {path}")
         if example is not None:
             operation["requestBody"]["content"]["application/json"]["example"] = example
-        if (method, path) not in OPEN and (method, path) in ROUTES:
+        if (method, path) not in OPEN:
             operation["security"] = _who(method, path)
         _own_errors(operation, method, path)
         if _is_list(operation):

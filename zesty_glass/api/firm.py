@@ -13,7 +13,7 @@ from ..records import store
 from ..work import firm as work
 from .address import same_id
 from .answers import answer
-from .context import Signed
+from .context import ManagingAgain, Signed
 from .schemas import Saved
 from .visits import Version
 
@@ -64,7 +64,7 @@ def show(ctx: Signed) -> Response:
 
 
 @router.put("/firm", response_model=Saved)
-def change(ctx: Signed, body: FirmChange) -> Saved:
+def change(ctx: ManagingAgain, body: FirmChange) -> Saved:
     """Change settings and rules; managers only."""
     with ctx.db() as db:
         f = work.change(db, ctx.who, body.version, body.settings, body.rules)
@@ -80,7 +80,7 @@ class LimitAnswer:
 
 
 @router.post("/firm/limits/{limit}", response_model=Saved)
-def answer_limit(ctx: Signed, limit: str, body: LimitAnswer) -> Saved:
+def answer_limit(ctx: ManagingAgain, limit: str, body: LimitAnswer) -> Saved:
     """Take a published limit that changed, or keep the firm's own; managers only."""
     with ctx.db() as db:
         f = work.answer_limit(db, ctx.who, body.version, limit, body.take)
@@ -88,7 +88,7 @@ def answer_limit(ctx: Signed, limit: str, body: LimitAnswer) -> Saved:
 
 
 @router.put("/instruments/{key}", response_model=Saved)
-def put_kit(ctx: Signed, key: str, body: Instrument, version: Version = None) -> Saved:
+def put_kit(ctx: ManagingAgain, key: str, body: Instrument, version: Version = None) -> Saved:
     """Add or change a kit; managers only."""
     same_id(body.id, key, "kit", "kit")
     with ctx.db() as db:

@@ -21,7 +21,7 @@ from ..records import jobs as records
 from ..work import equipment, firm, in_care, job_days, jobs, proposing, waiting
 from .address import same_id
 from .answers import answer
-from .context import Context, Signed
+from .context import Context, Selling, Signed
 from .job_schemas import (
     Amount,
     CareBody,
@@ -95,14 +95,14 @@ def _changed_by(job: Job) -> dict[str, str]:
 
 
 @router.post("/proposals/{id}/job", response_model=JobMade, status_code=201)
-def make(ctx: Signed, id: UUID) -> JobMade:
+def make(ctx: Selling, id: UUID) -> JobMade:
     """The job of an accepted proposal; asked for twice it is one."""
     with ctx.db() as db:
         return JobMade(id=jobs.make(db, ctx.who, proposing.get(db, ctx.who, id, lock=True)).id)
 
 
 @router.post("/visits/{id}/care", response_model=JobMade, status_code=201)
-def take_into_care(ctx: Signed, id: UUID, body: CareBody) -> JobMade:
+def take_into_care(ctx: Selling, id: UUID, body: CareBody) -> JobMade:
     """Take equipment that others fitted into care; asked for twice it is one."""
     with ctx.db() as db:
         return JobMade(id=in_care.take_into_care(db, ctx.who, id, body.device).id)
@@ -234,7 +234,7 @@ def fitters(ctx: Signed) -> Fitters:
 
 
 @router.post("/jobs/{id}/end", response_model=JobView)
-def end(ctx: Signed, id: UUID, body: EndBody) -> Response:
+def end(ctx: Selling, id: UUID, body: EndBody) -> Response:
     """End a job, with the reason: cancelled before it was fitted, or taken out since."""
     with ctx.db() as db:
         job_days.end(db, ctx.who, id, body.version, body.because)
@@ -242,7 +242,7 @@ def end(ctx: Signed, id: UUID, body: EndBody) -> Response:
 
 
 @router.post("/jobs/{id}/reopen", response_model=JobView)
-def reopen(ctx: Signed, id: UUID, body: EndBody) -> Response:
+def reopen(ctx: Selling, id: UUID, body: EndBody) -> Response:
     """Open a job again that ended, or was proved."""
     with ctx.db() as db:
         job_days.reopen(db, ctx.who, id, body.version, body.because)

@@ -28,7 +28,7 @@ from ..records.models import HomeRow
 from ..records.note_models import HomeNoteRow
 from ..work import asking_for, checking, jobs, logbook, old_notes, one_home
 from .answers import CSV, answer
-from .context import Signed
+from .context import ManagingAgain, Selling, Signed
 from .files import FileBody
 from .logbook_schemas import (
     AlikeHome,
@@ -141,13 +141,13 @@ def table(ctx: Signed, filters: Filters) -> Response:
 
 
 @router.post("/homes/preview", response_model=OldNotes)
-def look(ctx: Signed, data: FileBody) -> Response:
+def look(ctx: Selling, data: FileBody) -> Response:
     """Old notes as CSV: what becomes of every row; nothing is stored."""
     return answer(old_notes.preview(ctx.who, data))
 
 
 @router.post("/homes/import", response_model=OldNotes)
-def bring_in(ctx: Signed, data: FileBody) -> Response:
+def bring_in(ctx: ManagingAgain, data: FileBody) -> Response:
     """Old notes as CSV, all or nothing; the same file again changes nothing. Managers only."""
     with ctx.db() as db:
         return answer(old_notes.bring_in(db, ctx.who, data))
@@ -244,13 +244,13 @@ def _note(row: HomeNoteRow) -> HomeNote:
 
 
 @router.post("/homes/contact", response_model=ContactCard)
-def contact(_: Signed, data: FileBody) -> Response:
+def contact(_: Selling, data: FileBody) -> Response:
     """A contact card (vCard) read; nothing is stored."""
     return answer(read_card(data))
 
 
 @router.get("/track", response_model=Track)
-def track(ctx: Signed) -> Response:
+def track(ctx: Selling) -> Response:
     """How the firm's promises were kept, and dissolved matter against hardness of its waters."""
     with ctx.db() as db:
         firm = ctx.who.firm_id
@@ -266,7 +266,7 @@ def track(ctx: Signed) -> Response:
 
 
 @router.get("/track/more", response_model=TrackMore)
-def more(ctx: Signed) -> Response:
+def more(ctx: Selling) -> Response:
     """How long the firm's parts really lasted, and what became of its proposals."""
     with ctx.db() as db:
         firm = ctx.who.firm_id
@@ -281,7 +281,10 @@ def _behind(found: list[record.Behind]) -> TrackBehind:
 
 @router.get("/track/jobs", response_model=TrackBehind)
 def behind(
-    ctx: Signed, kind: Words, item: Annotated[list[ItemName], Query(max_length=200)], analyte: Words
+    ctx: Selling,
+    kind: Words,
+    item: Annotated[list[ItemName], Query(max_length=200)],
+    analyte: Words,
 ) -> TrackBehind:
     """The jobs behind one line of the record: of one item, or of several."""
     with ctx.db() as db:
@@ -290,7 +293,7 @@ def behind(
 
 
 @router.get("/track/waters", response_model=TrackBehind)
-def behind_waters(ctx: Signed) -> TrackBehind:
+def behind_waters(ctx: Selling) -> TrackBehind:
     """The visits whose raw waters are drawn, dissolved matter against hardness."""
     with ctx.db() as db:
         visits = [UUID(p.visit) for p in logbook.pairs(db, ctx.who)]
@@ -299,7 +302,7 @@ def behind_waters(ctx: Signed) -> TrackBehind:
 
 
 @router.get("/track/parts", response_model=TrackBehind)
-def behind_part(ctx: Signed, label: Words, kind: Words) -> TrackBehind:
+def behind_part(ctx: Selling, label: Words, kind: Words) -> TrackBehind:
     """The jobs at which a part was changed."""
     with ctx.db() as db:
         seen = jobs.whose(ctx.who)
@@ -308,7 +311,7 @@ def behind_part(ctx: Signed, label: Words, kind: Words) -> TrackBehind:
 
 @router.get("/track/proposals", response_model=TrackBehind)
 def behind_outcome(
-    ctx: Signed,
+    ctx: Selling,
     year: Annotated[int, Query(ge=2000, le=2200)],
     quarter: Annotated[int, Query(ge=1, le=4)],
     state: Literal["presented", "accepted", "declined", "expired"],

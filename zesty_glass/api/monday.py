@@ -15,7 +15,7 @@ from ..documents.tables import rows_csv
 from ..work import monday as work
 from ..work.person import now
 from .answers import CSV, answer, file
-from .context import Signed
+from .context import Managing
 
 router = APIRouter(prefix="/api/monday", tags=["monday"])
 Day = Annotated[date | None, Query()]
@@ -67,7 +67,7 @@ def _row(r: work.Row) -> MondayRow:
 
 
 @router.get("", response_model=Monday)
-def monday(ctx: Signed, day: Day = None) -> Response:
+def monday(ctx: Managing, day: Day = None) -> Response:
     """Who is where, what was sold and is owed, what was forgotten; of the month of a day."""
     with ctx.db() as db:
         found = work.monday(db, ctx.who, _day(day))
@@ -85,7 +85,7 @@ def monday(ctx: Signed, day: Day = None) -> Response:
 
 
 @router.get("/{what}.csv", response_class=Response, responses=CSV)
-def behind(ctx: Signed, what: work.What, day: Day = None) -> Response:
+def behind(ctx: Managing, what: work.What, day: Day = None) -> Response:
     """The lines behind one number, for a spreadsheet."""
     with ctx.db() as db:
         rows = work.behind(db, ctx.who, what, _day(day))

@@ -10,7 +10,7 @@ from sqlalchemy.orm import Session, sessionmaker
 from ..records import store
 from ..records.models import InvitationRow, TokenRow, User
 from ..work import people, posting, signing_in, tokens
-from .context import Signed
+from .context import Managing, ManagingAgain
 from .paging import Paged
 from .people_schemas import (
     CodeBody,
@@ -76,7 +76,7 @@ def _invited(found: people.Invited) -> Invited:
 
 
 @router.get("/people", response_model=People)
-def listed(ctx: Signed, page: Paged) -> People:
+def listed(ctx: Managing, page: Paged) -> People:
     """Everybody of the firm, a page at a time, and open invitations; managers only."""
     with ctx.db() as db:
         users, invitations = people.listed(db, ctx.who)
@@ -90,7 +90,7 @@ def listed(ctx: Signed, page: Paged) -> People:
 
 
 @router.post("/people/invitations", response_model=Invited, status_code=201)
-def invite(ctx: Signed, body: InviteBody) -> Invited:
+def invite(ctx: ManagingAgain, body: InviteBody) -> Invited:
     """Invite somebody; repeats are harmless."""
     with ctx.db() as db:
         return _invited(
@@ -99,7 +99,7 @@ def invite(ctx: Signed, body: InviteBody) -> Invited:
 
 
 @router.delete("/people/invitations/{id}", status_code=204)
-def revoke(ctx: Signed, id: UUID) -> Response:
+def revoke(ctx: Managing, id: UUID) -> Response:
     """Make an invitation worthless."""
     with ctx.db() as db:
         people.revoke(db, ctx.who, id)
@@ -107,28 +107,28 @@ def revoke(ctx: Signed, id: UUID) -> Response:
 
 
 @router.put("/people/{id}", response_model=PersonView)
-def change(ctx: Signed, id: UUID, body: PersonChange) -> PersonView:
+def change(ctx: ManagingAgain, id: UUID, body: PersonChange) -> PersonView:
     """Change somebody's name or role, on top of a version."""
     with ctx.db() as db:
         return _person(people.change(db, ctx.who, id, body.version, body.name, body.role))
 
 
 @router.post("/people/{id}/take-out", response_model=PersonView)
-def take_out(ctx: Signed, id: UUID, body: TakeOutBody) -> PersonView:
+def take_out(ctx: ManagingAgain, id: UUID, body: TakeOutBody) -> PersonView:
     """Take somebody out: all that is open ends at once, their visits go to another."""
     with ctx.db() as db:
         return _person(people.deactivate(db, ctx.who, id, body.version, body.to))
 
 
 @router.post("/people/{id}/let-in", response_model=PersonView)
-def let_in(ctx: Signed, id: UUID, body: LetInBody) -> PersonView:
+def let_in(ctx: ManagingAgain, id: UUID, body: LetInBody) -> PersonView:
     """Let somebody in again."""
     with ctx.db() as db:
         return _person(people.activate(db, ctx.who, id, body.version))
 
 
 @router.post("/people/{id}/new-password", response_model=Invited, status_code=201)
-def new_password(ctx: Signed, id: UUID, body: ResetBody) -> Invited:
+def new_password(ctx: ManagingAgain, id: UUID, body: ResetBody) -> Invited:
     """Let somebody who forgot their password choose a new one; repeats are harmless."""
     with ctx.db() as db:
         return _invited(people.reset(db, ctx.who, id, body.id, body.by_mail))
@@ -184,7 +184,7 @@ def _mail_forgotten(sessions: sessionmaker[Session], email: str) -> None:
 
 
 @router.get("/tokens", response_model=list[TokenView])
-def listed_tokens(ctx: Signed, page: Paged) -> Response:
+def listed_tokens(ctx: Managing, page: Paged) -> Response:
     """The firm's tokens for scripts; managers only."""
     with ctx.db() as db:
         found = [_token(x) for x in tokens.listed(db, ctx.who)]
@@ -192,7 +192,7 @@ def listed_tokens(ctx: Signed, page: Paged) -> Response:
 
 
 @router.post("/tokens", response_model=TokenMade, status_code=201)
-def make_token(ctx: Signed, body: TokenBody) -> TokenMade:
+def make_token(ctx: ManagingAgain, body: TokenBody) -> TokenMade:
     """A new token; it is in this answer and nowhere else."""
     with ctx.db() as db:
         row, token = tokens.make(db, ctx.who, body.id, body.name, tuple(body.scopes), body.days)
@@ -200,7 +200,7 @@ def make_token(ctx: Signed, body: TokenBody) -> TokenMade:
 
 
 @router.delete("/tokens/{id}", status_code=204)
-def revoke_token(ctx: Signed, id: UUID) -> Response:
+def revoke_token(ctx: Managing, id: UUID) -> Response:
     """Make a token worthless at once."""
     with ctx.db() as db:
         tokens.revoke(db, ctx.who, id)

@@ -9,7 +9,7 @@ from fastapi import APIRouter, Response
 
 from ..work import personal
 from .answers import described, file
-from .context import Signed
+from .context import ManagingAgain, Selling
 
 router = APIRouter(prefix="/api/visits/{id}", tags=["personal data"])
 
@@ -19,7 +19,7 @@ router = APIRouter(prefix="/api/visits/{id}", tags=["personal data"])
     response_class=Response,
     responses=described("application/json", "All that is kept of a customer.", {"type": "object"}),
 )
-def give_out(ctx: Signed, id: UUID) -> Response:
+def give_out(ctx: Selling, id: UUID) -> Response:
     """Everything kept of the customer of a visit, as one file."""
     with ctx.db() as db:
         found = personal.given_out(db, ctx.who, id)
@@ -28,7 +28,7 @@ def give_out(ctx: Signed, id: UUID) -> Response:
 
 
 @router.post("/erase", status_code=204)
-def erase(ctx: Signed, id: UUID) -> Response:
+def erase(ctx: ManagingAgain, id: UUID) -> Response:
     """Take the person out of everything kept of this home; proposals stay without them. Managers
     only.
     """

@@ -15,7 +15,7 @@ from ..records.after_models import PaymentRow
 from ..records.models import ProposalRow
 from ..work import deciding, jobs, looking_again, money, owning, printing, proposing
 from .answers import PDF, answer, pdf_file
-from .context import Context, Signed
+from .context import Context, Selling, Signed
 from .proposal_schemas import (
     CorrectBody,
     DecideBody,
@@ -95,7 +95,7 @@ def _received(p: PaymentRow) -> Received:
 
 
 @router.put("/proposals/{id}/payments/{payment_id}", response_model=ProposalView)
-def note_payment(ctx: Signed, id: UUID, payment_id: UUID, body: PaymentBody) -> Response:
+def note_payment(ctx: Selling, id: UUID, payment_id: UUID, body: PaymentBody) -> Response:
     """Note a payment that was received; a repeat changes nothing."""
     with ctx.db() as db:
         row = proposing.get(db, ctx.who, id, lock=True)
@@ -104,7 +104,7 @@ def note_payment(ctx: Signed, id: UUID, payment_id: UUID, body: PaymentBody) -> 
 
 
 @router.post("/proposals/{id}/payments/{payment_id}/strike", response_model=ProposalView)
-def strike_payment(ctx: Signed, id: UUID, payment_id: UUID, body: StrikeBody) -> Response:
+def strike_payment(ctx: Selling, id: UUID, payment_id: UUID, body: StrikeBody) -> Response:
     """Strike a payment that was noted by mistake; it stays on record."""
     with ctx.db() as db:
         row = proposing.get(db, ctx.who, id, lock=True)
@@ -113,7 +113,7 @@ def strike_payment(ctx: Signed, id: UUID, payment_id: UUID, body: StrikeBody) ->
 
 
 @router.get("/visits/{id}/draft", response_model=Draft)
-def draft(ctx: Signed, id: UUID, recommended: Annotated[str, Query(max_length=80)]) -> Response:
+def draft(ctx: Selling, id: UUID, recommended: Annotated[str, Query(max_length=80)]) -> Response:
     """Reasons to begin with: the tool's draft, and one's own words of the revision before."""
     with ctx.db() as db:
         found = proposing.draft(db, ctx.who, id, recommended)
@@ -121,7 +121,7 @@ def draft(ctx: Signed, id: UUID, recommended: Annotated[str, Query(max_length=80
 
 
 @router.post("/visits/{id}/proposals", response_model=ProposalView, status_code=201)
-def make(ctx: Signed, id: UUID, body: ProposalBody) -> Response:
+def make(ctx: Selling, id: UUID, body: ProposalBody) -> Response:
     """Write a proposal, or its next revision."""
     with ctx.db() as db:
         row = proposing.make(
@@ -145,7 +145,7 @@ def show(ctx: Signed, id: UUID, language: Language = ORIGINAL) -> Response:
 
 
 @router.post("/proposals/{id}/{to}", response_model=ProposalView)
-def decide(ctx: Signed, id: UUID, to: deciding.Decision, body: DecideBody) -> Response:
+def decide(ctx: Selling, id: UUID, to: deciding.Decision, body: DecideBody) -> Response:
     """Present, accept, decline, withdraw, or cancel what was signed."""
     read = tuple(body.read)
     signed = deciding.Signed(body.name, body.path, read, body.typed, body.language)
@@ -165,7 +165,7 @@ def decide(ctx: Signed, id: UUID, to: deciding.Decision, body: DecideBody) -> Re
 
 
 @router.put("/proposals/{id}/until", response_model=ProposalView)
-def extend(ctx: Signed, id: UUID, body: ExtendBody) -> Response:
+def extend(ctx: Selling, id: UUID, body: ExtendBody) -> Response:
     """Give it a later last day."""
     with ctx.db() as db:
         deciding.extend(db, ctx.who, id, body.version, body.until)
@@ -173,7 +173,7 @@ def extend(ctx: Signed, id: UUID, body: ExtendBody) -> Response:
 
 
 @router.put("/proposals/{id}/correction", response_model=ProposalView)
-def correct(ctx: Signed, id: UUID, body: CorrectBody) -> Response:
+def correct(ctx: Selling, id: UUID, body: CorrectBody) -> Response:
     """Note a correction beside its signature."""
     with ctx.db() as db:
         deciding.correct(db, ctx.who, id, body.version, body.said)

@@ -27,7 +27,7 @@ from ..work import deciding, printing, proposing, sharing, visiting
 from ..work.mending import worked
 from ..work.person import now
 from .answers import CSV, PDF, answer, described, file, pdf_file, safe_name
-from .context import Signed
+from .context import Selling, Signed
 from .paging import Paged
 from .schemas import (
     AcceptBody,
@@ -83,7 +83,7 @@ def _address(request: Request, token: str) -> str:
 
 
 @router.get("/proposals/{id}/links", response_model=list[LinkView])
-def links(ctx: Signed, page: Paged, id: UUID) -> Response:
+def links(ctx: Selling, page: Paged, id: UUID) -> Response:
     """Links to a proposal; their addresses were shown when they were made."""
     with ctx.db() as db:
         found = [_link(x) for x in sharing.links(db, ctx.who, id)]
@@ -91,7 +91,7 @@ def links(ctx: Signed, page: Paged, id: UUID) -> Response:
 
 
 @router.post("/proposals/{id}/links", response_model=LinkMade, status_code=201)
-def make_link(ctx: Signed, request: Request, id: UUID, body: LinkBody) -> LinkMade:
+def make_link(ctx: Selling, request: Request, id: UUID, body: LinkBody) -> LinkMade:
     """Make a link that expires; its address is in this answer and nowhere else."""
     with ctx.db() as db:
         row, token = sharing.make_link(db, ctx.who, id, body.id, body.days)
@@ -100,7 +100,7 @@ def make_link(ctx: Signed, request: Request, id: UUID, body: LinkBody) -> LinkMa
 
 
 @router.delete("/links/{id}", status_code=204)
-def revoke(ctx: Signed, id: UUID) -> Response:
+def revoke(ctx: Selling, id: UUID) -> Response:
     """Make a link worthless at once."""
     with ctx.db() as db:
         sharing.revoke(db, ctx.who, id)
@@ -108,7 +108,7 @@ def revoke(ctx: Signed, id: UUID) -> Response:
 
 
 @router.post("/proposals/{id}/mail", response_model=MailView, status_code=201)
-def mail(ctx: Signed, request: Request, id: UUID, body: MailBody) -> MailView:
+def mail(ctx: Selling, request: Request, id: UUID, body: MailBody) -> MailView:
     """Mail a proposal's link; the stand-in keeps it in the outbox."""
     if not request.app.state.public_address:
         raise RuleError(
@@ -135,7 +135,7 @@ def mail(ctx: Signed, request: Request, id: UUID, body: MailBody) -> MailView:
 
 
 @router.get("/outbox", response_model=list[MailView])
-def outbox(ctx: Signed, page: Paged) -> Response:
+def outbox(ctx: Selling, page: Paged) -> Response:
     """Messages that went out, the latest first."""
     with ctx.db() as db:
         found = [_mail(m) for m in sharing.outbox(db, ctx.who, page.reach)]
@@ -143,14 +143,14 @@ def outbox(ctx: Signed, page: Paged) -> Response:
 
 
 @router.post("/outbox/{id}/answered", response_model=MailView)
-def answered(ctx: Signed, id: UUID) -> MailView:
+def answered(ctx: Selling, id: UUID) -> MailView:
     """Say that a question was answered, as by telephone."""
     with ctx.db() as db:
         return _mail(sharing.answered(db, ctx.who, id))
 
 
 @router.get("/proposals/{id}/costs.csv", response_class=Response, responses=CSV)
-def costs(ctx: Signed, id: UUID) -> Response:
+def costs(ctx: Selling, id: UUID) -> Response:
     """The cost schedule of every option, as it was frozen."""
     with ctx.db() as db:
         offer = proposing.opened(db, proposing.get(db, ctx.who, id)).offer

@@ -38,7 +38,7 @@ from ..work.mending import workable, worked
 from ..work.person import now
 from .address import same_id
 from .answers import answer, described, file, safe_name
-from .context import Context, Signed
+from .context import Context, Selling, Signed
 from .files import FileBody
 from .kept import answered, tag
 from .paging import Paged
@@ -123,7 +123,7 @@ def today(ctx: Signed, page: Paged, day: datetime | None = None) -> Response:
 
 
 @router.post("", response_model=Saved, status_code=201)
-def start(ctx: Signed, body: StartBody) -> Saved:
+def start(ctx: Selling, body: StartBody) -> Saved:
     """Start a visit to a new home; repeats are harmless."""
     with ctx.db() as db:
         row = visiting.start(
@@ -141,7 +141,7 @@ def homes(ctx: Signed, page: Paged, find: Annotated[str, Query(max_length=80)] =
 
 
 @router.post("/{id}/again", response_model=Saved, status_code=201)
-def again(ctx: Signed, id: UUID, body: AgainBody) -> Saved:
+def again(ctx: Selling, id: UUID, body: AgainBody) -> Saved:
     """Start another visit to the same home; repeats are harmless."""
     with ctx.db() as db:
         row = visiting.again(db, ctx.who, id, body.id, body.started_at)
@@ -149,7 +149,7 @@ def again(ctx: Signed, id: UUID, body: AgainBody) -> Saved:
 
 
 @router.post("/import", response_model=Saved, status_code=201)
-def bring_in(ctx: Signed, data: FileBody, rules: Literal["firm", "file"] = "firm") -> Saved:
+def bring_in(ctx: Selling, data: FileBody, rules: Literal["firm", "file"] = "firm") -> Saved:
     """Bring a visit file in, all or nothing; ``rules=file`` lets the file's settings and limits
     hold, for managers.
     """
@@ -185,7 +185,7 @@ def _tag(ctx: Context, id: UUID, *more: object, at: datetime | None = None) -> s
 
 
 @router.patch("/{id}", response_model=Saved)
-def change(ctx: Signed, id: UUID, body: VisitChange) -> Saved:
+def change(ctx: Selling, id: UUID, body: VisitChange) -> Saved:
     """Change fields of a visit on top of a version."""
     fields = {name: getattr(body, name) for name in body.model_fields_set if name != "version"}
     with ctx.db() as db:
@@ -194,7 +194,7 @@ def change(ctx: Signed, id: UUID, body: VisitChange) -> Saved:
 
 
 @router.put("/{id}/plan", response_model=Saved)
-def plan(ctx: Signed, id: UUID, body: VisitPlan) -> Saved:
+def plan(ctx: Selling, id: UUID, body: VisitPlan) -> Saved:
     """Move a visit, or give it to another consultant, while nothing was read at it."""
     with ctx.db() as db:
         row = planning.plan(db, ctx.who, id, body.version, body.started_at, body.consultant)
@@ -202,7 +202,7 @@ def plan(ctx: Signed, id: UUID, body: VisitPlan) -> Saved:
 
 
 @router.put("/{id}/close", response_model=Saved)
-def close(ctx: Signed, id: UUID, body: CloseBody) -> Saved:
+def close(ctx: Selling, id: UUID, body: CloseBody) -> Saved:
     """Close a visit that is not made, with the reason; or take that back."""
     with ctx.db() as db:
         if body.how is None:
@@ -213,7 +213,7 @@ def close(ctx: Signed, id: UUID, body: CloseBody) -> Saved:
 
 
 @router.put("/{id}/terms", response_model=Saved)
-def terms(ctx: Signed, id: UUID, body: Versioned) -> Saved:
+def terms(ctx: Selling, id: UUID, body: Versioned) -> Saved:
     """Judge a visit by the firm's prices, taxes and limits of today from now on."""
     with ctx.db() as db:
         row = visiting.terms_of_today(db, ctx.who, id, body.version)
@@ -221,7 +221,7 @@ def terms(ctx: Signed, id: UUID, body: Versioned) -> Saved:
 
 
 @router.put("/{id}/home", response_model=Saved)
-def change_home(ctx: Signed, id: UUID, body: HomeChange) -> Saved:
+def change_home(ctx: Selling, id: UUID, body: HomeChange) -> Saved:
     """Change customer and home on top of a version."""
     with ctx.db() as db:
         row = visiting.change_home(db, ctx.who, id, body.version, body.customer, body.home)
@@ -308,7 +308,7 @@ def strike(ctx: Signed, id: UUID, reading_id: UUID, body: StrikeBody) -> Saved:
 
 
 @router.post("/{id}/unreadable/{part}/{part_id}/strike", status_code=204)
-def strike_unreadable(ctx: Signed, id: UUID, part: str, part_id: UUID) -> Response:
+def strike_unreadable(ctx: Selling, id: UUID, part: str, part_id: UUID) -> Response:
     """Take out a part that cannot be read any more; the audit keeps what it said."""
     with ctx.db() as db:
         row = visiting.get(db, ctx.who, id, lock=True)
@@ -323,7 +323,7 @@ def strike_unreadable(ctx: Signed, id: UUID, part: str, part_id: UUID) -> Respon
 
 @router.put("/{id}/options/{option_id}", response_model=Saved)
 def put_option(
-    ctx: Signed, id: UUID, option_id: UUID, body: Option, version: Version = None
+    ctx: Selling, id: UUID, option_id: UUID, body: Option, version: Version = None
 ) -> Saved:
     """Add or change a line."""
     same_id(body.id, str(option_id), "option", "line")
@@ -333,7 +333,7 @@ def put_option(
 
 
 @router.delete("/{id}/options/{option_id}", status_code=204)
-def drop_option(ctx: Signed, id: UUID, option_id: UUID, version: Version = None) -> Response:
+def drop_option(ctx: Selling, id: UUID, option_id: UUID, version: Version = None) -> Response:
     """Take a line away."""
     with ctx.db() as db:
         lines.drop_option(db, ctx.who, id, option_id, version)
@@ -425,7 +425,7 @@ def pair(ctx: Signed, page: Paged, id: UUID, first: UUID, second: UUID) -> Respo
     response_class=Response,
     responses=described("application/json", "The visit file.", {"type": "object"}),
 )
-def download(ctx: Signed, id: UUID) -> Response:
+def download(ctx: Selling, id: UUID) -> Response:
     """The visit as one file."""
     with ctx.db() as db:
         visit, _ = visiting.document(db, ctx.who, visiting.get(db, ctx.who, id))

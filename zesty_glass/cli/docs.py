@@ -11,6 +11,8 @@ from datetime import UTC, datetime
 from pathlib import Path
 
 from ..api import may
+from ..api.app import every_route
+from ..api.context import policies
 from ..core.aftercare.steps import LIBRARY
 from ..core.analytes import ANALYTES
 from ..core.proposing.first import FIRST
@@ -178,7 +180,7 @@ _ROLES = (("consultant", "consultant"), ("installer", "fitter"), ("manager", "ma
 
 WHO = """# Who may do what
 
-Written by `./zesty docs` from `zesty_glass/api/may.py`, which is what the server goes by.
+Written by `./zesty docs` from the handlers of the server, each of which names its policy.
 
 What a role may do says nothing yet of whose: a consultant sees their own customers, a fitter the
 homes whose proposal was accepted, a manager all of the firm’s, nobody another firm’s. A token opens
@@ -191,15 +193,17 @@ within the hour.
 def who_page() -> str:
     """docs/who-may-what.md: every route with the roles and the scopes of tokens that open it."""
 
+    found = policies(every_route())
+
     def row(method: str, path: str) -> tuple[str, ...]:
-        roles = may.ROUTES[method, path]
+        policy = found[method, path]
         scopes = [" + ".join(way) for way in may.scopes_for(method, path)]
-        again = "yes" if (method, path) in may.PROVED else ""
-        ticks = ["yes" if role in roles else "" for role, _ in _ROLES]
+        again = "yes" if policy.again else ""
+        ticks = ["yes" if role in policy.roles else "" for role, _ in _ROLES]
         return (f"`{method} {path}`", *ticks, ", ".join(scopes), again)
 
     head = ("Route", *(name for _, name in _ROLES), "token", "password again")
-    rows = [row(m, p) for m, p in sorted(may.ROUTES, key=lambda r: (r[1], r[0]))]
+    rows = [row(m, p) for m, p in sorted(found, key=lambda r: (r[1], r[0]))]
     opened = "\n".join(f"- `{m} {p}`" for m, p in sorted(may.OPEN, key=lambda r: (r[1], r[0])))
     return WHO + _table(head, rows) + "\n\nOpen to whoever asks:\n\n" + opened + "\n"
 
