@@ -1,4 +1,4 @@
-"""``./zesty mutate``: break one line of the core at a time, and see whether the tests tell.
+"""``./zesty mutate``: break one line of a module at a time, and see whether the tests tell.
 
 A mutant is the module with one operator, number or comparison changed; it is killed when a test
 fails on it. Meant to be run by hand on what was changed, not in every test run.
@@ -22,8 +22,23 @@ from typing import NamedTuple, TypeGuard
 from zesty_glass.cli.machine import ROOT, VENV
 from zesty_glass.cli.say import Stop, guarded, step
 
-CORE = ROOT / "zesty_glass" / "core"
-TIMEOUT_S = 120.0
+PACKAGE = ROOT / "zesty_glass"
+CORE = PACKAGE / "core"
+TIMEOUT_S = 180.0
+#: layers beside the core whose modules may be broken; their tests: a folder of the same name
+LAYERS = ("records", "work", "documents", "catalogue", "messages", "standins")
+#: tests of such a module over the wire, beside those of its layer
+_WIRED = {
+    "work/posting": ("tests.api.test_sharing",),
+    "work/planning": ("tests.api.test_planning",),
+    "work/money": ("tests.api.test_proposals",),
+    "work/passkeys": ("tests.api.test_passkeys",),
+    "records/audit": ("tests.api.test_erasing",),
+    "work/tokens": ("tests.api.test_people",),
+    "work/signing_in": ("tests.api.test_session", "tests.api.test_guessing"),
+    "work/catalogue": ("tests.api.test_catalogue", "tests.api.test_off_sale"),
+    "documents/erasing": ("tests.api.test_erasing",),
+}
 #: where the tests of a folder of the core stand, beside those of the same name
 _ALSO = {
     "costing": ("tests.core.test_assumptions", "tests.core.proposing.test_price"),
@@ -236,27 +251,43 @@ def killed(name: str, mutant: Mutant, tests: list[str], folder: Path, number: in
 
 
 def _module(text: str) -> Path:
-    path = Path(text)
-    if not path.is_absolute():
-        path = ROOT / path if (ROOT / path).exists() else CORE / path
-    if not path.is_file() or CORE not in path.parents:
-        raise Stop(f"{text} is no module of zesty_glass/core. Example: costing/money.py")
-    return path
+    tried = [Path(text), ROOT / text, PACKAGE / text, CORE / text]
+    allowed = (CORE, *(PACKAGE / layer for layer in LAYERS))
+    for path in tried:
+        if path.is_absolute() and path.is_file() and set(allowed) & set(path.parents):
+            return path
+    layers = ", ".join(LAYERS)
+    raise Stop(f"{text} is no module of core, {layers}. Example: costing/money.py")
+
+
+def _tests_of(path: Path) -> list[str]:
+    """The tests that are to tell: of the folder of the core, or of the layer, and over the wire."""
+    if CORE in path.parents:
+        area = path.relative_to(CORE).parts[0].removesuffix(".py")
+        return [*_OF.get(area, (f"tests.core.{area}",)), *_ALSO.get(area, ()), EXAMPLES]
+    own = path.relative_to(PACKAGE).with_suffix("")
+    named = ROOT / "tests" / own.parent / f"test_{own.name}.py"
+    beside = ".".join(named.relative_to(ROOT).with_suffix("").parts)
+    wired = _WIRED.get(str(own), ())
+    alone = named.exists()
+    return [*((beside,) if alone else ()), *wired] or [f"tests.{own.parts[0]}"]
 
 
 def main(arguments: list[str]) -> int:
-    """Break a module of the core in every way, or in a sample of them; survivors as JSON."""
+    """Break a module in every way, or in a sample of them; survivors as JSON. Status 1 where fewer
+    are killed than ``--least``.
+    """
     import tempfile
 
     parser = argparse.ArgumentParser(prog="./zesty mutate")
-    parser.add_argument("module", help="under zesty_glass/core, e.g. costing/money.py")
+    parser.add_argument("module", help="e.g. costing/money.py, records/audit.py")
     parser.add_argument("--tests", nargs="*", help="test folders or modules, by their dotted names")
     parser.add_argument("--most", type=int, default=0, help="a sample of so many mutants")
+    parser.add_argument("--least", type=float, default=0.0, help="the least share, e.g. 0.9")
     parser.add_argument("--seed", type=int, default=1, help="of the sample")
     given = parser.parse_args(arguments)
     path = _module(given.module)
-    area = path.relative_to(CORE).parts[0].removesuffix(".py")
-    tests = given.tests or [*_OF.get(area, (f"tests.core.{area}",)), *_ALSO.get(area, ()), EXAMPLES]
+    tests = given.tests or _tests_of(path)
     every = mutants(path.read_text())
     if given.most and given.most < len(every):
         every = sorted(random.Random(given.seed).sample(every, given.most))
@@ -277,7 +308,7 @@ def main(arguments: list[str]) -> int:
         "survivors": [{"line": m.line, "what": m.what} for m in left],
     }
     print(json.dumps(told, indent=2))
-    return 0
+    return 0 if sum(dead) >= given.least * len(every) else 1
 
 
 if __name__ == "__main__":

@@ -46,7 +46,7 @@ COMMANDS = {
     "remind": ("one message to every customer about what falls due", "core", ""),
     "forget": ("erase people whom firms keep no longer than their rule says", "core", ""),
     "messages": ("bring the languages up to date with the code", "core", ""),
-    "mutate": ("break lines of the core, and see whether the tests tell", "test", "MODULE"),
+    "mutate": ("break lines of a module, and see whether the tests tell", "test", "MODULE"),
     "answers": ("write all that is said of the demo’s homes and generated ones", "test", "FILE"),
     "fuzz": ("send generated requests against the interface", "test", "[--requests N] [--seed S]"),
     "install": ("install what is missing and build the page; start nothing", "run", ""),
