@@ -108,7 +108,7 @@ BESIDE: dict[tuple[str, str], str] = {("POST", f"{_V}/proposals"): "personal"}
 
 def _reading(method: str, path: str) -> str:
     """The scope that reads a route; none for what no token opens."""
-    if method != "GET" or path.startswith(_NOT_FOR_SCRIPTS):
+    if method != "GET" or path.startswith(_NOT_FOR_SCRIPTS) or (method, path) in OPEN:
         return ""
     return "personal" if path.startswith(_OF_CUSTOMERS) else "read"
 

@@ -44,7 +44,8 @@ class FirstProposals(unittest.TestCase):
                 "Carbon + Softener",
                 "Carbon + Salt-free conditioner",
                 "Carbon",
-                "Softener",
+                # cheaper than potassium, and the membrane takes the salt out again for the diet
+                "Softener + Membrane at the drinking tap",
             ],
         )
 

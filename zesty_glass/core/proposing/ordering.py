@@ -22,24 +22,36 @@ def _doublings(cost: float) -> float:
     return math.log2(max(cost, FREE) / FREE)
 
 
+OWN_HOUR = 10.0  # [money/h] what the household's own work counts at: a trade judgement (2026)
+
+
 def order(
-    nothing: bool, of_need: bool, stages: int, g: Grade, cost: float, waste: float
+    nothing: bool,
+    of_need: bool,
+    stages: int,
+    g: Grade,
+    cost: float,
+    waste: float,
+    own_hours: float = 0.0,
 ) -> tuple[float, ...]:
     """Sorting key: nothing first where nothing was found; then health and complaints answered; then
-    what goes against no diet of the house; then fewest warnings, where twice the cost weighs as
-    much as one; then cost and waste.
+    what goes against no diet of the house; then the least to watch, weighed by what it means, where
+    twice the cost weighs as much as one warning that it may not work; then cost and waste.
+
+    Args:
+        own_hours: the household's own work over all years [h].
 
     What nobody complains of counts only where there is neither health nor complaint (``of_need``).
     What is not known is a test to make, and weighs as much as one costs: it is no fault of the
     line.
     """
-    money = cost + TEST_COST * len(g.open)
+    money = cost + TEST_COST * len(g.open) + OWN_HOUR * own_hours
     return (
         0.0 if nothing and not stages else 1.0,
         -round(g.health, 2),
         -_tenths(g.complaints if of_need else g.rest),
         float(g.against_diet),
-        len(g.watch) - g.priced + _doublings(money),
+        g.burden + _doublings(money),
         money,
         waste,
     )

@@ -39,6 +39,7 @@ from ..treating.stages.conditioner import ConditionerFigures
 from ..treating.stages.softener_size import SoftenerFigures
 from ..treating.stream import INACTIVATED, Quantity, source_stream
 from .looked_at import radon_with_the_air
+from .weighing import burden
 
 NOT_ESTABLISHED = 0.5  # what a health claim without a certificate counts, of what it says
 NEARLY = 0.95  # the most that counts for what comes near and is not sure to reach
@@ -51,9 +52,9 @@ class Grade:
 
     ``answers``: the share of each thing found; ``leaves``: what it leaves of health and complaints;
     ``watch``, ``open``: its warnings and what is not known, in words; ``against_diet``: how often
-    it goes against a diet that somebody of the house keeps; ``priced``: how many of its warnings
-    are of wear that its cost counts already; ``missing``: what has to be known to price all of it,
-    and ``unpriced_year`` what that counts at in the order [money/year].
+    it goes against a diet that somebody of the house keeps; ``burden``: what its warnings weigh,
+    but those of wear that its cost counts already; ``missing``: what has to be known to price all
+    of it, and ``unpriced_year`` what that counts at in the order [money/year].
     """
 
     health: float
@@ -64,7 +65,7 @@ class Grade:
     watch: tuple[str, ...]
     open: tuple[str, ...]
     answers: dict[str, float]
-    priced: int = 0
+    burden: float = 0.0
     missing: tuple[str, ...] = ()
     unpriced_year: Decimal = Decimal(0)
 
@@ -241,9 +242,8 @@ def grade(
         shares[name] = round(share, 3)
     checks = [c for s in line.stages for c in s.checks] + list(line.checks)
     watch, unknown = _said(checks, "warn"), _said(checks, "unknown")
-    wear = {c.sentence for c in checks if c.status == "warn" and c.id in PRICED}
     return Grade(
-        priced=len(wear),
+        burden=burden(c for c in checks if c.id not in PRICED) + len(near),
         health=sums["health"],
         complaints=sums["complaints"],
         rest=sums["rest"],
@@ -415,7 +415,11 @@ class Grader:
             self._pressing,
             self._aside,
         )
-        g = replace(g, watch=(*g.watch, FOR_IRON_ALONE)) if self._for_iron_alone(line) else g
+        g = (
+            replace(g, watch=(*g.watch, FOR_IRON_ALONE), burden=g.burden + 1)
+            if self._for_iron_alone(line)
+            else g
+        )
         return self._without_fouled_iron(g) if self._fouled(line) else g
 
     def _without_fouled_iron(self, g: Grade) -> Grade:
@@ -425,6 +429,7 @@ class Grader:
         return replace(
             g,
             watch=(*g.watch, FOULED),
+            burden=g.burden + 1,
             answers={**g.answers, "iron": 0.0} if "iron" in g.answers else g.answers,
             complaints=g.complaints - (share if kind == "complaints" else 0.0),
             rest=g.rest - (share if kind == "rest" else 0.0),

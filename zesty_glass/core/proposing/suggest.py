@@ -263,7 +263,9 @@ class _Case(NamedTuple):
         rates = rates_for(s.price_growth, s.discount, self.years)
         unpriced = float(sum(running_years(g.unpriced_year, rates)))
         line = replace(line, cost=round(c.cost - unpriced, 2))
-        return order(quiet, self.grader.of_need, len(c.items), g, c.cost, c.waste_gal_year), line
+        hours = c.own_minutes / 60 * self.years
+        key = order(quiet, self.grader.of_need, len(c.items), g, c.cost, c.waste_gal_year, hours)
+        return key, line
 
 
 def _in_order(case: _Case, found: Found) -> list[Suggested]:
