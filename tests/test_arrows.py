@@ -3,6 +3,7 @@ not.
 """
 
 import ast
+import re
 import unittest
 from importlib import import_module
 from pathlib import Path
@@ -196,6 +197,17 @@ class Arrows(unittest.TestCase):
             if len(line) > WIDEST
         ]
         self.assertEqual(wide, [])
+
+    def test_a_color_stands_in_the_tokens_alone(self):
+        page = PACKAGE.parent / "web" / "src"
+        told = [
+            f"{f.relative_to(page)}:{n}"
+            for f in page.rglob("*.ts*")
+            if "generated" not in f.name
+            for n, line in enumerate(f.read_text().splitlines(), 1)
+            if re.search(r"#(?:[0-9A-Fa-f]{6}|[0-9A-Fa-f]{3})\b", line)
+        ]
+        self.assertEqual(told, [])
 
     def test_the_core_needs_the_standard_library_only(self):
         for file in (PACKAGE / "core").rglob("*.py"):

@@ -69,7 +69,7 @@ export function Haze({
   }).join("");
   return (
     <>
-      <rect x={0} y={YS} width={100} height={100} fill="#F6F2E6" opacity={v * 0.55} />
+      <rect x={0} y={YS} width={100} height={100} fill="var(--haze)" opacity={v * 0.55} />
       {Array.from({ length: 7 }, (_, i) => (
         <ellipse
           key={i}
@@ -77,7 +77,7 @@ export function Haze({
           cy={YS + 12 + halton(i + 1, 2) * (G.floor - YS - 16)}
           rx={15 + 8 * halton(i + 2, 5)}
           ry={4 + 3 * halton(i + 3, 7)}
-          fill="#FBF7EA"
+          fill="var(--suds)"
           opacity={v * 0.7}
           filter={`url(#${blur})`}
         />
@@ -116,7 +116,7 @@ export function Crystals({ hard, s }: { hard: [number, number]; s: Size }): Reac
               `M${-a},${a * 0.55}L${-a * 0.45},${-a * 0.75}` +
               `L${a},${-a * 0.55}L${a * 0.45},${a * 0.75}Z`
             }
-            fill={solid ? "#FFFFFC" : "none"}
+            fill={solid ? "var(--gloss)" : "none"}
             stroke={EDGE}
             strokeWidth={s.fine * (solid ? 0.95 : 0.8)}
             strokeDasharray={solid ? undefined : "1.3 1"}
@@ -144,7 +144,12 @@ export function Fizz({
       const x =
         50 + ([-0.62, 0.1, 0.66][i % 3] ?? 0) * (half(y) - 6) + (halton(i + 2 + seed, 3) - 0.5) * 9;
       const r = (s.big ? 1.7 : 2.1) * (0.7 + (0.7 * (G.floor - y)) / (G.floor - YS));
-      const style = { fill: "#FFFFFC", fillOpacity: 0.6, stroke: EDGE, strokeWidth: s.fine * 0.9 };
+      const style = {
+        fill: "var(--gloss)",
+        fillOpacity: 0.6,
+        stroke: EDGE,
+        strokeWidth: s.fine * 0.9,
+      };
       return (
         <g key={`${seed}-${i}`}>
           <circle cx={x} cy={y} r={r} {...style} />
@@ -178,7 +183,7 @@ export function Crust({ ring, s }: { ring: number; s: Size }): ReactElement | nu
   return (
     <path
       d={`${up}${down}Z`}
-      fill="#FFFFFC"
+      fill="var(--gloss)"
       stroke={EDGE}
       strokeWidth={s.fine * 0.9}
       strokeLinejoin="round"

@@ -136,7 +136,7 @@ function Rust({ ferric, s }: { ferric: number; s: Size }): ReactElement | null {
   return (
     <path
       d={`${from} T74,${G.floor - 1 - most} L90,${G.floor + 8}Z`}
-      fill="#8A4A1D"
+      fill="var(--flakes)"
       opacity={0.55}
     />
   );
@@ -277,7 +277,13 @@ function Wall({ s, dash }: { s: Size; dash: string | undefined }): ReactElement 
       />
       <Rim s={s} dash={dash} />
       {s.mid && (
-        <path d={GLEAM} stroke="#FFFFFC" strokeWidth={2.6} strokeLinecap="round" opacity={0.92} />
+        <path
+          d={GLEAM}
+          stroke="var(--gloss)"
+          strokeWidth={2.6}
+          strokeLinecap="round"
+          opacity={0.92}
+        />
       )}
     </>
   );

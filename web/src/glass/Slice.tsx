@@ -29,12 +29,12 @@ export function Slice({
   const id = useId();
   const wheel = (
     <>
-      <circle cx={x} cy={y} r={r} fill="#F0D01F" stroke="#10302A" strokeWidth={width} />
-      <circle cx={x} cy={y} r={r * 0.84} fill="#FFFBE6" />
+      <circle cx={x} cy={y} r={r} fill="var(--yuzu)" stroke="var(--drawn)" strokeWidth={width} />
+      <circle cx={x} cy={y} r={r * 0.84} fill="var(--flesh)" />
       <path
         d={segments(x, y, r)}
-        fill="#F0D01F"
-        stroke="#10302A"
+        fill="var(--yuzu)"
+        stroke="var(--drawn)"
         strokeOpacity={0.55}
         strokeWidth={0.5}
         strokeLinejoin="round"
@@ -48,7 +48,7 @@ export function Slice({
         <rect x={x - r - 3} y={y - r - 3} width={2 * r + 6} height={r + 3} />
       </clipPath>
       <g clipPath={`url(#${id})`}>{wheel}</g>
-      <path d={`M${x - r},${y}H${x + r}`} stroke="#10302A" strokeWidth={width} />
+      <path d={`M${x - r},${y}H${x + r}`} stroke="var(--drawn)" strokeWidth={width} />
     </g>
   );
 }

@@ -3,7 +3,7 @@ export const G = { rim: 8, foot: 129, deep: 137, floor: 116, rw: 36, fw: 29, fil
 export const outerHalf = (y: number): number =>
   G.rw - ((G.rw - G.fw) * (y - G.rim)) / (G.foot - G.rim);
 export const half = (y: number): number => outerHalf(y) - 2.9;
-export const EDGE = "#10302A";
+export const EDGE = "var(--drawn)";
 export const OUTER = [
   `M${50 - G.rw},${G.rim} L${50 - outerHalf(126)},126`,
   `Q${50 - outerHalf(129) + 0.3},${G.foot + 3.4} 28,${G.deep - 2.2}`,

@@ -74,8 +74,8 @@ const SHAPES: Record<Mark, ReactElement> = {
         strokeWidth="1.3"
         strokeLinejoin="round"
       />
-      <path d="M9 6.5v4.5" stroke="#10302A" strokeWidth="2" strokeLinecap="round" />
-      <circle cx="9" cy="13.7" r="1.2" fill="#10302A" />
+      <path d="M9 6.5v4.5" stroke="var(--drawn)" strokeWidth="2" strokeLinecap="round" />
+      <circle cx="9" cy="13.7" r="1.2" fill="var(--drawn)" />
     </>
   ),
   say: (

@@ -158,20 +158,26 @@ def suggest(
         had,
         at,
     )
+    return _answer(case, found)
+
+
+def _answer(case: _Case, found: Found) -> Suggestion:
+    """All that is proposed, with what is said ahead of it."""
+    at, looked_for = case.at, case.looked_for
     ranked = _ranked(case, found)
-    open_still = unanswered(meaning, ranked, found.left_out) or complaints_left(
-        meaning, ranked, complaints
+    open_still = unanswered(at.meaning, ranked, found.left_out) or complaints_left(
+        at.meaning, ranked, at.complaints
     )
     facts = Facts(
-        water=water,
-        home=home,
-        site=site_of(home, settings, water),
-        wanted=frozenset(wanted),
-        does=_done(ranked, by_code),
+        water=at.water,
+        home=at.home,
+        site=site_of(at.home, case.settings, at.water),
+        wanted=frozenset(looked_for.wanted),
+        does=_done(ranked, case.items),
     )
     return Suggestion(
-        wanted=wanted,
-        nothing_needed=needs_nothing(meaning),
+        wanted=looked_for.wanted,
+        nothing_needed=needs_nothing(at.meaning),
         lines=ranked,
         left_out=found.left_out,
         combinations=found.combinations,
@@ -179,14 +185,14 @@ def suggest(
         stages=found.stages,
         never=found.combinations - found.ended,
         why=WHY_SOUND,
-        years=years,
-        finer=_finer(meaning, water, looked_for),
-        still_to_test=still_to_test(meaning),
+        years=case.years,
+        finer=_finer(at.meaning, at.water, looked_for),
+        still_to_test=still_to_test(at.meaning),
         unanswered=open_still,
         wished=tuple(a for a in looked_for.wishes if a not in looked_for.diet),
-        first=(*meaning.tonight, *said_first(in_place), *first_steps(at)),
-        tonight=meaning.tonight,
-        in_place=in_place,
+        first=(*at.meaning.tonight, *said_first(case.in_place), *first_steps(at)),
+        tonight=at.meaning.tonight,
+        in_place=case.in_place,
         schools=schools(facts),
     )
 

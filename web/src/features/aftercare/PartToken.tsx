@@ -2,10 +2,10 @@
 import type { ReactElement } from "react";
 
 const FILL: Record<string, string> = {
-  filter: "#EAD9B4",
+  filter: "var(--pleats)",
   membrane: "var(--water-2)",
-  resin: "#E3B45A",
-  media: "#DAD8CC",
+  resin: "var(--resin)",
+  media: "var(--calcite)",
 };
 
 function Cartridge({ fill }: { fill: string }): ReactElement {
@@ -23,7 +23,7 @@ function Lamp(): ReactElement {
     <>
       <path d="M10,4h10v7H10z" fill="var(--ink)" />
       <path d="M11,11h8v30q-4,4 -8,0z" fill="var(--slip)" stroke="var(--ink)" strokeWidth="1.6" />
-      <path d="M15,15v22" stroke="#9A7FD1" strokeWidth="3" strokeLinecap="round" />
+      <path d="M15,15v22" stroke="var(--lamp)" strokeWidth="3" strokeLinecap="round" />
     </>
   );
 }
@@ -52,7 +52,7 @@ function Wrench(): ReactElement {
 
 /** A carbon cartridge is dark, whatever it is called. */
 function fillOf(kind: string, label: string): string {
-  if (kind === "filter" && /carbon/i.test(label)) return "#3E4A47";
+  if (kind === "filter" && /carbon/i.test(label)) return "var(--carbon)";
   return FILL[kind] ?? "var(--slip)";
 }
 

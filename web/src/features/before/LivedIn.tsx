@@ -51,7 +51,7 @@ export function LivedIn({
         <label className="flex gap-2 items-center min-h-11 text-m px-2">
           <input
             type="checkbox"
-            className="w-6 h-6 accent-[#1D6A4C]"
+            className="w-6 h-6 accent-[var(--tick)]"
             checked={weekends}
             onChange={(e) => put(months, e.target.checked)}
           />

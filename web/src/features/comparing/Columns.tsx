@@ -33,7 +33,7 @@ export function ColumnHead({
               "num w-7 h-7 shrink-0 rounded-full border-[1.6px] border-ink grid " +
               "place-items-center text-[15px]"
             }
-            style={recommended ? { background: "var(--yuzu)", color: "#10302A" } : undefined}
+            style={recommended ? { background: "var(--yuzu)", color: "var(--drawn)" } : undefined}
           >
             {letterOf(i)}
           </span>

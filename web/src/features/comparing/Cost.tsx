@@ -163,7 +163,7 @@ function EndName({ c, y }: { c: Curve; y: number }): ReactElement {
         {say("Today")}
       </text>
     );
-  const fill = c.recommended ? "#10302A" : "var(--ink)";
+  const fill = c.recommended ? "var(--drawn)" : "var(--ink)";
   return (
     <>
       <circle

@@ -122,7 +122,7 @@ function Assumed({ a }: { a: Comparison }): ReactElement {
             <label key={x.id} className="flex gap-3 items-center min-h-11 text-m">
               <input
                 type="checkbox"
-                className="w-6 h-6 accent-[#1D6A4C]"
+                className="w-6 h-6 accent-[var(--tick)]"
                 checked={x.on}
                 disabled={change.isPending}
                 onChange={() => turn(x)}

@@ -182,7 +182,7 @@ export function Tubs({
   const fills: Record<string, string> = {
     membrane: "var(--water-2)",
     regeneration: "var(--water-3)",
-    backwash: "#C98B4A",
+    backwash: "var(--backwash)",
     distiller: "var(--water-2)",
   };
   const tubs = gallons.flatMap((g) =>

@@ -199,7 +199,7 @@ function LimitRow({
       <td>
         <input
           type="checkbox"
-          className="w-6 h-6 accent-[#1D6A4C]"
+          className="w-6 h-6 accent-[var(--tick)]"
           disabled={!may}
           aria-label={say("{x}, {name}, judges", { x: a?.name ?? x.analyte, name: x.name })}
           checked={x.governs}

@@ -34,7 +34,7 @@ const DRAWN: Record<string, ReactNode> = {
   ),
   colour: (
     <>
-      {glass(10, "#C98F45", 20)}
+      {glass(10, "var(--tea)", 20)}
       {glass(32, "var(--water)", 20)}
     </>
   ),
@@ -50,7 +50,7 @@ const DRAWN: Record<string, ReactNode> = {
     <>
       <path d="M14,18H40L44,48H10Z" />
       <path d="M40,22L50,16L52,20L43,30ZM14,20C4,22 5,38 11,40" />
-      <path d="M11,42l5,-3l6,2l6,-3l7,2l8,-1l.5,8H10Z" fill="#FFFFFC" />
+      <path d="M11,42l5,-3l6,2l6,-3l7,2l8,-1l.5,8H10Z" fill="var(--gloss)" />
     </>
   ),
   breath: (

@@ -49,7 +49,7 @@ function Kettle({ most }: { most: number | null }): ReactElement {
       {level > 0 && (
         <path
           d={crust(level)}
-          fill="#FFFFFC"
+          fill="var(--gloss)"
           stroke="var(--ink)"
           strokeWidth={2}
           strokeLinejoin="round"

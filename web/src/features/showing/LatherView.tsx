@@ -30,8 +30,8 @@ function Foam({ v }: { v: Vial }): ReactElement | null {
           cx={38 + 42 * halton(i + 1, 2)}
           cy={112 - foam * halton(i + 1, 3)}
           r={4.5 + 4 * halton(i + 1, 5)}
-          fill="#FFFFFC"
-          stroke="#10302A"
+          fill="var(--gloss)"
+          stroke="var(--drawn)"
           strokeWidth={1.2}
         />
       ))}
@@ -65,7 +65,7 @@ function Drawn({ v, drops, active }: { v: Vial; drops: number; active: boolean }
       />
       <path
         d={`M32,${118 - foamOf(v) / 6}H86V209Q86,220 59,220Q32,220 32,209Z`}
-        fill={v.cloud ? "#DDE3DC" : "var(--water-2)"}
+        fill={v.cloud ? "var(--cloudy)" : "var(--water-2)"}
       />
       <Foam v={v} />
       {v.cloud &&
@@ -75,7 +75,7 @@ function Drawn({ v, drops, active }: { v: Vial; drops: number; active: boolean }
             cx={37 + 44 * halton(i + 2, 2)}
             cy={128 + 84 * halton(i + 2, 3)}
             r={1.8}
-            fill="#10302A"
+            fill="var(--drawn)"
             opacity={0.45}
           />
         ))}

@@ -49,7 +49,7 @@ function Cup({
           y={102}
           textAnchor="middle"
           fontSize={30}
-          style={{ fontWeight: 700, fill: "#10302A" }}
+          style={{ fontWeight: 700, fill: "var(--drawn)" }}
         >
           {code}
         </text>

@@ -35,18 +35,18 @@ const POWDER: [NonNullable<Seen["reducer"]>, string][] = spoken([
   ["no_change", "No change"],
 ]);
 const TINT: Record<string, string> = {
-  clear: "#E2EFE9",
-  faint: "#E6E0C4",
-  coloured: "#D5A85E",
-  darkens: "#A96A2C",
-  same: "#D5A85E",
-  brown_black: "#4A3324",
-  settles: "#CDB893",
-  clears_top_down: "#D9C9A4",
-  milky_clears_bottom_up: "#F4F2EA",
-  wholly: "#E2EFE9",
-  partly: "#E0CF9A",
-  no_change: "#D5A85E",
+  clear: "var(--drawn-water)",
+  faint: "var(--cup-faint)",
+  coloured: "var(--cup-tea)",
+  darkens: "var(--cup-dark)",
+  same: "var(--cup-tea)",
+  brown_black: "var(--cup-black)",
+  settles: "var(--cup-settles)",
+  clears_top_down: "var(--cup-clearing)",
+  milky_clears_bottom_up: "var(--cup-milky)",
+  wholly: "var(--drawn-water)",
+  partly: "var(--cup-partly)",
+  no_change: "var(--cup-tea)",
 };
 
 function Cup({ x, fill, name }: { x: number; fill: string | null; name: string }): ReactElement {
@@ -54,7 +54,7 @@ function Cup({ x, fill, name }: { x: number; fill: string | null; name: string }
     <g transform={`translate(${x} 0)`}>
       <path
         d="M4,30H60L53,110H11Z"
-        fill="#FFFFFC"
+        fill="var(--gloss)"
         stroke="var(--ink)"
         strokeWidth="2"
         strokeLinejoin="round"

@@ -24,20 +24,20 @@ export function MeterBody({
           "M34,-84 h30 a5 5 0 0 1 5 5 V2 l-6,16 v44 l-4,5 H39 l-4,-5 V18 L29,2 V-79 " +
           "a5 5 0 0 1 5,-5Z"
         }
-        fill="#FFFFFA"
-        stroke="#10302A"
+        fill="var(--plate)"
+        stroke="var(--drawn)"
         strokeWidth={1.1}
         strokeLinejoin="round"
       />
-      <path d="M29,2H69M35,18H63" stroke="#10302A" strokeWidth={0.7} />
+      <path d="M29,2H69M35,18H63" stroke="var(--drawn)" strokeWidth={0.7} />
       <rect
         x={34}
         y={-77}
         width={30}
         height={22}
         rx={1.5}
-        fill="#BFDACF"
-        stroke="#10302A"
+        fill="var(--screen)"
+        stroke="var(--drawn)"
         strokeWidth={0.9}
       />
       <text
@@ -45,26 +45,26 @@ export function MeterBody({
         y={-60}
         textAnchor="middle"
         fontSize={16}
-        style={{ fill: "#10302A", fontFamily: "var(--f-d)", fontWeight: 640 }}
+        style={{ fill: "var(--drawn)", fontFamily: "var(--f-d)", fontWeight: 640 }}
       >
         {text || "–"}
       </text>
-      <circle cx={49} cy={-40} r={6.4} fill="#F0D01F" stroke="#10302A" strokeWidth={0.9} />
+      <circle cx={49} cy={-40} r={6.4} fill="var(--yuzu)" stroke="var(--drawn)" strokeWidth={0.9} />
       <path
         d="M49,-43.5v4M46.3,-42.2a3.7 3.7 0 1 0 5.4,0"
         fill="none"
-        stroke="#10302A"
+        stroke="var(--drawn)"
         strokeWidth={0.9}
         strokeLinecap="round"
       />
-      <text x={49} y={-20} textAnchor="middle" fontSize={7.8} style={{ fill: "#10302A" }}>
+      <text x={49} y={-20} textAnchor="middle" fontSize={7.8} style={{ fill: "var(--drawn)" }}>
         {say("factor {x}", { x: instrument.factor ?? "?" })}
       </text>
-      <text x={49} y={-10} textAnchor="middle" fontSize={6.2} style={{ fill: "#10302A" }}>
+      <text x={49} y={-10} textAnchor="middle" fontSize={6.2} style={{ fill: "var(--drawn)" }}>
         {acc}
       </text>
-      <path d="M43,67v9M55,67v9" stroke="#10302A" strokeWidth={2.2} />
-      <path d="M35,54H63" stroke="#10302A" strokeWidth={0.6} />
+      <path d="M43,67v9M55,67v9" stroke="var(--drawn)" strokeWidth={2.2} />
+      <path d="M35,54H63" stroke="var(--drawn)" strokeWidth={0.6} />
     </g>
   );
 }

@@ -53,7 +53,7 @@ function Pad({ kit, unit, seen, busy, onPick, i }: PadsProps & { i: number }): R
       disabled={busy}
       onClick={() => onPick(i, false)}
     >
-      <span className="num text-[19px] bg-[#FFFFFA] text-[#10302A] px-1 rounded">
+      <span className="num text-[19px] bg-[var(--plate)] text-[var(--drawn)] px-1 rounded">
         {step}
         <span className="block text-[13px] font-normal">{unit}</span>
       </span>

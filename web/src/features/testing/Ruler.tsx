@@ -28,7 +28,7 @@ export function Ruler({
             width={X(i) - X(i - 1) - 2}
             height={28}
             fill="var(--yuzu)"
-            stroke="#10302A"
+            stroke="var(--drawn)"
             strokeWidth={2}
           />
         ) : (

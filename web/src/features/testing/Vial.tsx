@@ -43,7 +43,7 @@ function tintOf(drops: number, done: boolean, colours: Colours): readonly number
 }
 
 function Dropper({ label }: { label: string }): ReactElement {
-  const written = { textAnchor: "middle", style: { fill: "#10302A" } } as const;
+  const written = { textAnchor: "middle", style: { fill: "var(--drawn)" } } as const;
   return (
     <>
       <g stroke="var(--ink)" strokeWidth="2.5" strokeLinejoin="round">
@@ -143,7 +143,7 @@ export function Vial({
       <ellipse cx="120" cy="312" rx="64" ry="9" fill="none" stroke="var(--ink)" strokeWidth="2.8" />
       <path
         d="M72,424V512M72,524V532"
-        stroke="#FFFFFA"
+        stroke="var(--plate)"
         strokeWidth="5"
         strokeLinecap="round"
         opacity="0.9"

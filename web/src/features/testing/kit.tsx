@@ -30,7 +30,7 @@ export const DRAWN: Record<string, ReactElement> = spoken({
   hardness: svg(
     <>
       <path d="M22 22h12l3 6v25H19V28Z" />
-      <path d="M19 38h18v15H19Z" fill="#D9869A" />
+      <path d="M19 38h18v15H19Z" fill="var(--reagent)" />
       <path d="M24 22V12l3-8h2l3 8v10Z" />
       <path d="M22 22h12" />
     </>,
@@ -39,14 +39,14 @@ export const DRAWN: Record<string, ReactElement> = spoken({
     <>
       <path d="M16 8h24v6H16Z" />
       <path d="M18 14h20v39H18Z" />
-      <path d="M18 26h20v27H18Z" fill="#E9B27C" />
-      <path d="M34 26h4v27h-4z" fill="#C9762F" stroke="none" />
+      <path d="M18 26h20v27H18Z" fill="var(--vial)" />
+      <path d="M34 26h4v27h-4z" fill="var(--vial-side)" stroke="none" />
     </>,
   ),
   tannin: svg(
     <>
       <path d="M14 6h10v47H14ZM32 6h10v47H32Z" />
-      <path d="M14 22h10v31H14Z" fill="#E6D2A4" />
+      <path d="M14 22h10v31H14Z" fill="var(--bottle)" />
       <path d="M32 22h10v31H32Z" fill="var(--water)" />
     </>,
   ),
@@ -63,7 +63,7 @@ export const DRAWN: Record<string, ReactElement> = spoken({
     <>
       <path d="M4 26h18l-2.4 27H6.4ZM34 26h18l-2.4 27H36.4Z" />
       <path d="M18 22h20l-2.6 31H20.6Z" />
-      <ellipse cx="28" cy="22" rx="10" ry="3" fill="#DDB876" />
+      <ellipse cx="28" cy="22" rx="10" ry="3" fill="var(--bottle-mouth)" />
     </>,
   ),
   ph: svg(

@@ -30,7 +30,7 @@ function Pipe({
       <path
         className="stream"
         d={`M${x0},12H${x1}`}
-        stroke="#10302A"
+        stroke="var(--drawn)"
         strokeWidth="2"
         strokeLinecap="round"
         opacity="0.4"
@@ -42,8 +42,8 @@ function Pipe({
             cx={x0 + 4 + halton(i + 1, 2) * (90 - x0 - 8)}
             cy={7 + halton(i + 1, 3) * 10}
             r="1.7"
-            fill="#FFFFFC"
-            stroke="#10302A"
+            fill="var(--gloss)"
+            stroke="var(--drawn)"
             strokeWidth="0.8"
           />
         ))}
@@ -53,8 +53,8 @@ function Pipe({
             cx={94 + halton(i + 2, 2) * (x1 - 98)}
             cy={7 + halton(i + 2, 3) * 10}
             r="1.7"
-            fill="#FFFFFC"
-            stroke="#10302A"
+            fill="var(--gloss)"
+            stroke="var(--drawn)"
             strokeWidth="0.8"
           />
         ))}

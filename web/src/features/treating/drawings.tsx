@@ -6,19 +6,23 @@ import { halton } from "../../glass/look";
 
 const INK = "var(--ink)";
 const GRAIN: Record<string, [string, string, string]> = {
-  softener: ["#E3B45A", "#F3D58C", "#7A5A16"],
-  carbon: ["#3E4A47", "#5B6965", "#1B2422"],
-  iron_filter: ["#8A5A3C", "#B98760", "#4A2C18"],
-  neutraliser: ["#DAD8CC", "#F5F3EA", "#8D8A78"],
-  tannin: ["#C9A25E", "#E6CB93", "#7A5A16"],
-  mixed_bed: ["#CFA95C", "#EAD08F", "#7A5A16"],
-  sediment: ["#D8CDB2", "#EFE6CF", "#8F8465"],
-  salt_free: ["#BFDACF", "#E2EFE9", "#2F7468"],
-  aeration: ["#E2EFE9", "#FFFFFA", "#2F7468"],
+  softener: ["var(--resin)", "var(--resin-light)", "var(--resin-dark)"],
+  carbon: ["var(--carbon)", "var(--carbon-light)", "var(--carbon-dark)"],
+  iron_filter: ["var(--rust)", "var(--rust-light)", "var(--rust-dark)"],
+  neutraliser: ["var(--calcite)", "var(--calcite-light)", "var(--calcite-dark)"],
+  tannin: ["var(--tannin)", "var(--tannin-light)", "var(--resin-dark)"],
+  mixed_bed: ["var(--mixed)", "var(--mixed-light)", "var(--resin-dark)"],
+  sediment: ["var(--sand)", "var(--sand-light)", "var(--sand-dark)"],
+  salt_free: ["var(--screen)", "var(--drawn-water)", "var(--media-dark)"],
+  aeration: ["var(--drawn-water)", "var(--plate)", "var(--media-dark)"],
 };
 
 function Tank({ kind, brine }: { kind: string; brine: boolean }): ReactElement {
-  const [fill, light, dark] = GRAIN[kind] ?? ["#D9D2BE", "#EFE9DA", "#6B6655"];
+  const [fill, light, dark] = GRAIN[kind] ?? [
+    "var(--grain)",
+    "var(--grain-light)",
+    "var(--grain-dark)",
+  ];
   return (
     <g>
       <path d="M58,28h64v30H58z" fill={INK} />
@@ -54,7 +58,7 @@ function Tank({ kind, brine }: { kind: string; brine: boolean }): ReactElement {
                 `M${133 + halton(i + 1, 2) * 20},${150 + halton(i + 1, 3) * 24}` +
                 "l3,-2l2.4,2.6l-3,2Z"
               }
-              fill="#fff"
+              fill="var(--gloss)"
               stroke={INK}
               strokeWidth="0.8"
             />
@@ -157,8 +161,8 @@ function Lamp(): ReactElement {
         stroke={INK}
         strokeWidth="2.2"
       />
-      <path d="M44,79h92" stroke="#9A7FD1" strokeWidth="7" strokeLinecap="round" />
-      <path d="M44,79h92" stroke="#E9E2F8" strokeWidth="2.4" strokeLinecap="round" />
+      <path d="M44,79h92" stroke="var(--lamp)" strokeWidth="7" strokeLinecap="round" />
+      <path d="M44,79h92" stroke="var(--lamp-glow)" strokeWidth="2.4" strokeLinecap="round" />
       <path d="M60,32v30M120,32v30" stroke={INK} strokeWidth="8" />
       <path d="M60,32v30M120,32v30" stroke="var(--water-2)" strokeWidth="4" />
       <rect x="66" y="112" width="48" height="34" rx="4" fill={INK} />
@@ -195,7 +199,7 @@ function Pitcher(): ReactElement {
     <g>
       <path d="M58,52h58l-6,122H66Z" fill="var(--slip)" stroke={INK} strokeWidth="2.2" />
       <path d="M62,104h50l-3,68H67Z" fill="var(--water-2)" />
-      <path d="M74,54h28v42l-14,8l-14,-8Z" fill="#3E4A47" stroke={INK} strokeWidth="1.4" />
+      <path d="M74,54h28v42l-14,8l-14,-8Z" fill="var(--carbon)" stroke={INK} strokeWidth="1.4" />
       <path d="M116,66q26,4 22,44q-4,22 -25,24" stroke={INK} strokeWidth="5" fill="none" />
     </g>
   );
@@ -238,9 +242,9 @@ const DRAWN: Record<string, (kind: string) => ReactElement> = {
   arsenic: bed,
   salt_free: bed,
   carbon: bed,
-  tap_carbon: filled("#3E4A47"),
-  sediment: filled("#EAD9B4"),
-  cartridge: filled("#DAD8CC"),
+  tap_carbon: filled("var(--carbon)"),
+  sediment: filled("var(--pleats)"),
+  cartridge: filled("var(--calcite)"),
   membrane: () => <Membrane />,
   uv: () => <Lamp />,
   distiller: () => <Still />,
@@ -264,7 +268,7 @@ export function SourceDrawing({ source }: { source: string }): ReactElement {
   if (source === "lake" || source === "cistern")
     return (
       <g>
-        <path d="M0,116q22,-10 45,0t45,0t45,0t45,0V180H0Z" fill="#C9B98A" opacity="0.7" />
+        <path d="M0,116q22,-10 45,0t45,0t45,0t45,0V180H0Z" fill="var(--ground)" opacity="0.7" />
         <path d="M0,116q22,-10 45,0t45,0t45,0t45,0" stroke={INK} strokeWidth="2" fill="none" />
         <path d="M20,140q16,-7 32,0M96,152q16,-7 32,0" stroke={INK} strokeWidth="1.2" fill="none" />
       </g>
