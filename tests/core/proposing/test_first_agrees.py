@@ -15,7 +15,7 @@ from tests.core.proposing.test_more_homes import (
     asked,
     ideas,
 )
-from tests.making import from_lab, home, sample
+from tests.making import from_lab, home, sample, shown
 from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.home import Source
 from zesty_glass.core.in_place import InPlace
@@ -25,6 +25,7 @@ from zesty_glass.core.proposing.priorities import (
     JUDGE_FIRST,
     MINERALS_FIRST,
     PRIORITIES,
+    SECOND_FIRST,
     SERVICE_FIRST,
     SLIME_FIRST,
     SPECIES_FIRST,
@@ -142,16 +143,17 @@ class Agrees(unittest.TestCase):
 
 
 class WhatStandsThere(unittest.TestCase):
-    def first(self, values, device, signs=()):
+    def first(self, values, device=None, signs=(), more=()):
         base = home_1(datetime(2026, 11, 20, 9, tzinfo=UTC))
         readings = tuple(
             from_lab(a, None, v) if isinstance(v, str) else from_lab(a, v, basis=BASIS.get(a))
             for a, v in values.items()
         )
+        readings = (*readings, *more)
         told = tuple(Complaint(id=s, sign=s, words=s) for s in signs)
         visit = replace(
             base,
-            home=home(in_place=(device,)),
+            home=home(in_place=(device,) if device else ()),
             samples=(sample(*readings),),
             complaints=told,
             options=(),
@@ -190,6 +192,26 @@ class WhatStandsThere(unittest.TestCase):
         )
         acid = {**values, "ph": 6.0, "alkalinity": 25.0}  # the filter is not made for that
         self.assertNotEqual(self.first(acid, there, ("orange_streaks",))[2], JUDGE_FIRST)
+
+    def test_what_a_kit_finds_of_health_is_settled_by_a_laboratory(self):
+        calm = {**LAB_WELL, "coliform": "absent"}
+        del calm["manganese"]
+        kit = shown("manganese", 0.4, 0.02)
+        name, _, why = self.first(calm, more=(kit,))
+        self.assertEqual((name, why), (WAIT, SECOND_FIRST))
+        lab = from_lab("manganese", 0.4)
+        self.assertNotEqual(self.first(calm, more=(lab,))[2], SECOND_FIRST)
+        settled = {**calm, "nitrate_n": 15.0}  # something of health is sure: it is answered
+        self.assertNotEqual(self.first(settled, more=(kit,))[2], SECOND_FIRST)
+        stained = self.first(calm, None, ("black_stains",), (kit,))  # they see what it does
+        self.assertNotEqual(stained[2], SECOND_FIRST)
+
+    def test_a_value_of_health_astride_its_limit_is_sampled_again(self):
+        calm = {**LAB_WELL, "coliform": "absent"}
+        astride = from_lab("uranium", 0.029, uncertainty=0.004)
+        self.assertEqual(self.first(calm, more=(astride,))[2], SECOND_FIRST)
+        over = from_lab("uranium", 0.06, uncertainty=0.004)
+        self.assertNotEqual(self.first(calm, more=(over,))[2], SECOND_FIRST)
 
     def test_a_pitcher_nobody_tested_holds_nothing_up(self):
         jug = InPlace(id="j", kind="jug", fitted_on=date(2026, 9, 1))
