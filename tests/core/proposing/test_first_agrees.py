@@ -22,6 +22,8 @@ from zesty_glass.core.in_place import InPlace
 from zesty_glass.core.proposing.first import FIRST
 from zesty_glass.core.proposing.priorities import (
     ANODE_FIRST,
+    BLOOM_FIRST,
+    FLOOD_FIRST,
     JUDGE_FIRST,
     MINERALS_FIRST,
     PRIORITIES,
@@ -143,7 +145,7 @@ class Agrees(unittest.TestCase):
 
 
 class WhatStandsThere(unittest.TestCase):
-    def first(self, values, device=None, signs=(), more=()):
+    def first(self, values, device=None, signs=(), more=(), **about):
         base = home_1(datetime(2026, 11, 20, 9, tzinfo=UTC))
         readings = tuple(
             from_lab(a, None, v) if isinstance(v, str) else from_lab(a, v, basis=BASIS.get(a))
@@ -153,7 +155,7 @@ class WhatStandsThere(unittest.TestCase):
         told = tuple(Complaint(id=s, sign=s, words=s) for s in signs)
         visit = replace(
             base,
-            home=home(in_place=(device,) if device else ()),
+            home=home(in_place=(device,) if device else (), **about),
             samples=(sample(*readings),),
             complaints=told,
             options=(),
@@ -172,6 +174,25 @@ class WhatStandsThere(unittest.TestCase):
                 values = {**LAB_WELL, "coliform": found, "uvt": 92.0}
                 _, how, why = self.first(values, lamp)
                 self.assertEqual((how, why), (["service"], SERVICE_FIRST))
+
+    def test_a_tap_filter_is_no_answer_to_microbes_nobody_looked_for(self):
+        fridge = InPlace(
+            id="f", kind="fridge", fitted_on=date(2024, 3, 1), changed_on=date(2024, 9, 1), months=6
+        )
+        lamp = InPlace(id="u", kind="uv", fitted_on=date(2019, 5, 1))
+        cistern = {"source": Source.CISTERN, "pump_gpm": None}
+        self.assertEqual(self.first(LAB_WELL, fridge, **cistern)[2], SURFACE_FIRST)
+        self.assertEqual(self.first(LAB_WELL, fridge, source=Source.SPRING)[1], [])
+        self.assertEqual(self.first(LAB_WELL, lamp, **cistern)[2], SERVICE_FIRST)
+        clean = {**LAB_WELL, "coliform": "absent"}
+        self.assertEqual(self.first(clean, fridge)[2], SERVICE_FIRST)
+
+    def test_a_flood_and_a_bloom_come_before_service(self):
+        lamp = InPlace(id="u", kind="uv", fitted_on=date(2019, 5, 1))
+        found = {**LAB_WELL, "coliform": "present", "uvt": 92.0}
+        self.assertEqual(self.first(found, lamp, ("flood",))[2], FLOOD_FIRST)
+        lake = {"source": Source.LAKE, "pump_gpm": None}
+        self.assertEqual(self.first(found, lamp, ("bloom",), **lake)[2], BLOOM_FIRST)
 
     def test_an_old_membrane_is_serviced_for_nitrate(self):
         old = InPlace(

@@ -92,10 +92,21 @@ class Situation:
 
     @property
     def asked(self) -> frozenset[str]:
-        """What anybody asks for: health, and what explains a complaint; else what acts and is more
-        than comfort. Comfort that nobody complains of asks for nothing.
+        """What anybody asks for: health, and what explains a complaint; else microbes that nobody
+        has looked for, and what acts and is more than comfort. Comfort that nobody complains of
+        asks for nothing.
         """
-        return self.told | self.health or (self.acts & set(self.wanted)) - OF_COMFORT
+        acts = (self.acts & set(self.wanted)) - OF_COMFORT
+        return self.told | self.health or self.feared or acts
+
+    @property
+    def feared(self) -> frozenset[str]:
+        """Microbes, where the water is not to be drunk because nobody has looked for them: what
+        stands at a tap and does nothing against them is no answer to that.
+        """
+        unknown = "coliform" not in self.at.water.values and brings_water(self.at.meaning.tonight)
+        untested = unknown or self.says("surface_untested")
+        return frozenset(MICROBES) if untested else frozenset()
 
     def works_on_all(self, j: Judged) -> bool:
         """Whether what stands there works on all that is asked for."""
@@ -170,10 +181,6 @@ def _astride(s: Situation, f: Finding) -> bool:
 def _asks_only(s: Situation, analytes: Iterable[str]) -> bool:
     """Nothing of health, no wish, and no complaint that anything else explains."""
     return not s.health and not s.at.home.wishes and s.told <= set(analytes)
-
-
-def _bare_slime(s: Situation) -> bool:
-    return s.says("slime") and not s.health
 
 
 def _form_decides(s: Situation) -> bool:
@@ -279,14 +286,6 @@ PRIORITIES: tuple[Priority, ...] = (
         holds=lambda s: s.at.home.care.dialysis and not s.health,
     ),
     Priority(
-        id="service",
-        moves="service",
-        why=SERVICE_FIRST,
-        source=PRACTICE,
-        year=2024,
-        holds=lambda s: bool(s.services),
-    ),
-    Priority(
         id="bloom",
         moves="nothing",
         why=BLOOM_FIRST,
@@ -301,6 +300,14 @@ PRIORITIES: tuple[Priority, ...] = (
         source="US CDC and US EPA, what to do with your private well after a flood",
         year=2023,
         holds=lambda s: _own_well(s) and "flood" in s.signs,
+    ),
+    Priority(
+        id="service",
+        moves="service",
+        why=SERVICE_FIRST,
+        source=PRACTICE,
+        year=2024,
+        holds=lambda s: bool(s.services),
     ),
     Priority(
         id="way_in",
@@ -352,7 +359,7 @@ PRIORITIES: tuple[Priority, ...] = (
         why=SLIME_FIRST,
         source="US CDC, private wells; trade practice",
         year=2024,
-        holds=_bare_slime,
+        holds=lambda s: s.says("slime") and not s.health,
     ),
     Priority(
         id="judge",
