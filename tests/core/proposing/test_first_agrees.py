@@ -234,6 +234,11 @@ class WhatStandsThere(unittest.TestCase):
         over = from_lab("uranium", 0.06, uncertainty=0.004)
         self.assertNotEqual(self.first(calm, more=(over,))[2], SECOND_FIRST)
 
+    def test_what_is_made_for_something_else_holds_nothing_up(self):
+        there = InPlace(id="s", kind="uv", fitted_on=date(2026, 5, 1))
+        values = {**LAB_WELL, "coliform": "absent", "iron": 2.0}
+        self.assertNotEqual(self.first(values, there, ("orange_streaks",))[2], JUDGE_FIRST)
+
     def test_a_pitcher_nobody_tested_holds_nothing_up(self):
         jug = InPlace(id="j", kind="jug", fitted_on=date(2026, 9, 1))
         values = {**LAB_WELL, "coliform": "absent", "lead": 0.02}
