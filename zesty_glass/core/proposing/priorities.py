@@ -240,39 +240,34 @@ BLOOM_FIRST = (
     " before a laboratory and the health authority have answered."
 )
 SURFACE_FIRST = (
-    "Lake or cistern water carries microbes: a laboratory’s bacteria and UV transmittance decide"
-    " the line, and until they are known drinking water is brought."
+    "Lake and cistern water carries microbes. The laboratory’s results for bacteria and UV"
+    " transmittance decide the system; use bottled water until they are in."
 )
 TURBID_FIRST = (
-    "A turbid well may be drawing surface water: the laboratory’s test for bacteria, and a look at"
-    " cap and casing, come before anything clears it."
+    "A cloudy well may be drawing in surface water. Have it tested for bacteria, and its cap and"
+    " casing checked, before anything is bought to clear it."
 )
 SECOND_FIRST = (
-    "No certified laboratory has settled what is of health: its sample comes before anything is"
-    " bought for it, and until then the water is taken to be over."
+    "Only a certified laboratory can settle this. Have it tested before anything is bought, and"
+    " until then treat the water as over the limit."
 )
 SPECIES_FIRST = (
-    "Arsenic’s form is not known, and no line here is sure to answer without it: the laboratory"
-    " tells it before anything is bought, and drinking water is brought until then."
+    "The form of the arsenic is not known, and nothing here is sure to work without it. Ask the"
+    " laboratory for it first, and use bottled water until then."
 )
 JUDGE_FIRST = (
-    "What stands here works on this, and nobody knows yet how well: a glass behind it is tested"
-    " before anything is bought beside it."
+    "The equipment already here treats this, and nobody has tested how well. Test a glass from"
+    " behind it before anything is bought."
 )
 SLIME_FIRST = (
-    "Slime with iron: the laboratory’s test for iron bacteria, and well and plumbing disinfected,"
-    " come before any bed or resin that they would clog."
+    "Slime with iron points to iron bacteria. Have them tested for, and the well and plumbing"
+    " disinfected, before a filter or softener is bought: they would clog it."
 )
 TOWN_ACID_FIRST = (
-    "Acid water from a town main: the supply answers for its pH, and nothing is bought for it"
-    " before it has."
+    "The town supply answers for the pH of its water: ask it before anything is bought."
 )
-MINERALS_FIRST = (
-    "A laboratory’s panel of minerals says what is tasted, before anything is chosen for it."
-)
-ANODE_FIRST = (
-    "Only the hot tap smells: the heater’s anode comes first, and nobody complains of the rest."
-)
+MINERALS_FIRST = "Ask a laboratory which minerals cause the taste before anything is bought for it."
+ANODE_FIRST = "Only the hot tap smells: have the water heater’s anode checked first."
 CLINIC_FIRST = "Dialysis at home: nothing is changed on this water before the clinic has answered."
 
 #: the strongest first; of two that hold, the stronger one's line stands ahead, with its sentence
