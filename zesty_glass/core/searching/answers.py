@@ -4,9 +4,9 @@ water that looks the same to it.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Hashable, Iterable
 from decimal import Decimal
-from typing import Any, NamedTuple
+from typing import NamedTuple
 
 from ..analytes import ANALYTES
 from ..treating.items import Effect, Item, Need
@@ -128,7 +128,7 @@ class Alike:
         self.stopped = self.passed = (
             False  # whether it is on record that they were stopped, or let stand, somewhere
         )
-        self.answers: dict[Any, Answer] = {}
+        self.answers: dict[Hashable, Answer] = {}
 
 
 __all__ = ["FACTS", "NAMES", "PLACE", "Alike", "Answer", "Looks", "looks", "looks_at"]

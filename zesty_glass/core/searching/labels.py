@@ -4,16 +4,17 @@ from __future__ import annotations
 
 from bisect import bisect_right
 from operator import ge, itemgetter
-from typing import Any
 
-# a label: (cost, waste, minutes, −lowest pressure, chain of items); all figures in whole
-# millionths, so that sums are exact in any order
-Label = tuple[int, int, int, int, Any]
+#: items of a line, the last outside
+Chain = tuple["Chain", int] | None
+#: (cost, waste, minutes, −lowest pressure, chain of items); all figures in whole millionths, so
+#: that sums are exact in any order
+Label = tuple[int, int, int, int, Chain]
 
 _FIGURES = itemgetter(0, 1, 2, 3)
 
 
-def unchain(chain: Any) -> tuple[int, ...]:
+def unchain(chain: Chain) -> tuple[int, ...]:
     """Items of a chain, first to last."""
     out = []
     while chain is not None:

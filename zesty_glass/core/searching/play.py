@@ -4,8 +4,7 @@ those that these ask for.
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from typing import Any
+from collections.abc import Hashable, Mapping
 
 from ..analytes import ANALYTES
 from ..record import record
@@ -92,7 +91,7 @@ def in_play(
     # what sells only inside a system is no answer by itself
     inside = {p for i in items if isinstance(i.figures, SystemFigures) for p in i.figures.parts}
     parts = {i.code for i in items if i.price == 0 and i.code in inside}
-    same: dict[Any, Profile] = {}
+    same: dict[Hashable, Profile] = {}
     profiles: dict[str, Profile] = {}
     for i in items:
         key = alike(i)

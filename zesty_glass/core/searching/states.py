@@ -102,7 +102,11 @@ def forget(state: State, keep: frozenset[str]) -> State:
     )
 
 
-def merge(into: dict[State, list[Label]], state: State, labels: list[Label]) -> None:
+#: the states that lines have come to, each with the figures of the ways that lead there
+Front = dict[State, list[Label]]
+
+
+def merge(into: Front, state: State, labels: list[Label]) -> None:
     """Add labels to a state, keeping those that no other beats."""
     have = into.get(state)
     into[state] = least([*have, *labels]) if have else list(labels)
