@@ -18,16 +18,19 @@ from sqlalchemy.orm import Session
 
 from ..catalogue import files
 from ..core.errors import RuleError
+from ..core.home import Home
 from ..core.presenting.metric import in_units
 from ..core.proposing.answered import NOTHING_ON_SALE
 from ..core.proposing.suggest import suggest
 from ..core.proposing.suggested import Suggested, Suggestion
+from ..core.proposing.turning import turning_points
 from ..core.searching.search import Progress
 from ..core.searching.what_if import WhatIf, what_ifs
+from ..core.testing.water import Water
 from ..core.treating.items import Item
 from ..core.treating.kept import water_behind_kept
 from ..core.visit import Visit, kept_of
-from ..core.worked import drawn
+from ..core.worked import Drawn, drawn
 from ..documents.codec import load, plain, to_json
 from ..records import items as records
 from ..records import opening, store
@@ -182,17 +185,43 @@ class Question:
                 "samples",
                 "Draw a glass ahead of all treatment and test it.",
             )
+        found = self._found(at, raw, v.home, tuple(self.items.values()), progress)
+        turning = turning_points(
+            found,
+            raw,
+            v.home,
+            self.items.values(),
+            at.meaning,
+            lambda water, home, items: self._found(at, water, home, items),
+            v.settings,
+        )
+        found = replace(found, lines=tuple(map(self._named, found.lines)), turning=turning)
+        if self.items or found.nothing_needed:
+            return found
+        return replace(found, unanswered=NOTHING_ON_SALE)
+
+    def _found(
+        self,
+        at: Drawn,
+        raw: Water,
+        home: Home,
+        items: tuple[Item, ...],
+        progress: Progress | None = None,
+    ) -> Suggestion:
+        """What is proposed of some items for a raw water and a home: the visit's, or as they could
+        be."""
+        v = self.visit
         judged = at.judged(raw)
         going_on = {j.id for j in judged if j.verdict == "keep"}
-        staying = tuple(d for d in v.home.in_place if d.id in going_on)
+        staying = tuple(d for d in home.in_place if d.id in going_on)
         water = water_behind_kept(raw, staying, v.samples, at.waters)
-        found = suggest(
+        return suggest(
             water,
             at.meaning(water),
-            v.home,
+            home,
             v.settings,
             v.rules,
-            self.items.values(),
+            items,
             v.horizon,
             at.measured(),
             progress,
@@ -201,10 +230,6 @@ class Question:
             judged,
             kept_of(v, raw, at.waters),
         )
-        found = replace(found, lines=tuple(map(self._named, found.lines)))
-        if self.items or found.nothing_needed:
-            return found
-        return replace(found, unanswered=NOTHING_ON_SALE)
 
     def _named(self, line: Suggested) -> Suggested:
         """A line under an id by which it may be put into the visit: the same line, the same id."""

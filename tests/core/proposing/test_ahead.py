@@ -35,7 +35,7 @@ def ahead(first, second):
 class Ahead(unittest.TestCase):
     def test_money(self):
         dearer = replace(A, cost=1_500.0)
-        self.assertEqual(ahead(A, dearer), "Costs $500 less over 10 years than the next.")
+        self.assertEqual(ahead(A, dearer), "It costs $500 less over 10 years than the next.")
         self.assertEqual(ahead(dearer, A), "")
 
     def test_what_has_no_price_is_not_called_cheaper(self):
@@ -43,12 +43,37 @@ class Ahead(unittest.TestCase):
 
     def test_what_the_next_leaves(self):
         worse = replace(A, leaves=("hardness",))
-        self.assertIn("which the next does not", ahead(A, worse))
+        self.assertIn("which the next system does not", ahead(A, worse))
         self.assertEqual(ahead(worse, A), "")
 
-    def test_fewer_to_watch(self):
+    def test_what_answering_more_costs(self):
+        less = replace(A, leaves=("hardness",), cost=400.0)
         self.assertEqual(
-            ahead(A, replace(A, watch=("salt", "bleach"))), "2 fewer to watch than the next."
+            ahead(A, less),
+            "It treats hardness, which the next system does not, for $600 more over 10 years.",
+        )
+        self.assertIn(
+            ", and it costs $600 less over",
+            ahead(replace(less, leaves=()), replace(A, leaves=("hardness",))),
+        )
+
+    def test_what_the_next_leaves_to_watch_the_gravest_first(self):
+        short = replace(A, watch=("Its contact time is short.", "Salt."))
+        self.assertEqual(
+            ahead(A, short), "The next system has this to watch: Its contact time is short."
+        )
+        self.assertEqual(
+            ahead(replace(A, cost=2_860.0), short),
+            "The next system costs $1,860 less over 10 years, and has this to watch: Its contact"
+            " time is short.",
+        )
+
+    def test_less_wastewater_is_said_with_the_money(self):
+        drains = replace(A, cost=1_500.0, waste_gal_year=2_400.0)
+        self.assertEqual(
+            ahead(A, drains),
+            "It costs $500 less over 10 years than the next and sends 2,400 gal a year less to the"
+            " drain.",
         )
 
     def test_what_leaves_bacteria_is_praised_for_nothing(self):

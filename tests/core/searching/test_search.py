@@ -24,6 +24,7 @@ from zesty_glass.core.searching.search import search
 from zesty_glass.core.searching.states import MICRO
 from zesty_glass.core.testing.findings import meaning
 from zesty_glass.core.testing.water import design_water
+from zesty_glass.core.treating.checks import CHECKS
 from zesty_glass.core.treating.line import site_of, walk
 from zesty_glass.core.treating.option import Option, StageChoice
 from zesty_glass.core.treating.stream import source_stream
@@ -68,16 +69,24 @@ class Case:
 CASES = {v.home.name: Case(v) for v in VISITS}
 
 
+#: kinds that the check of another asks for
+ASKED_FOR = {a[1:] for says in CHECKS.values() for a in says.asks if a.startswith("@")}
+
+
 def subsets(items):
-    """Every combination: at most one of each kind on each branch; a system stands
-    alone at the tap.
+    """Every combination: at most one of each kind on each branch; beside a system at the tap stands
+    only what a check asks for.
     """
     groups = {}
     for i in items:
         groups.setdefault((i.scope, i.kind), []).append(i)
     for chosen in product(*([None, *g] for g in groups.values())):
         taken = [i for i in chosen if i is not None]
-        if any(i.kind == "system" for i in taken) and sum(i.scope == "tap" for i in taken) > 1:
+        at_tap = [i for i in taken if i.scope == "tap"]
+        systems = [i for i in at_tap if i.kind == "system"]
+        inside = {BY_CODE[p].kind for s in systems for p in s.figures.parts}
+        others = {i.kind for i in at_tap} - {"system"}
+        if systems and not others <= ASKED_FOR - inside:
             continue
         yield taken
 
@@ -188,6 +197,24 @@ class AgainstPlainEnumeration(unittest.TestCase):
                 case, [BY_CODE[c] for c in codes], replace(case.visit.home, running_psi=psi)
             )
 
+    def test_a_booster_pump_beside_a_system_that_wants_more_pressure(self):
+        case = CASES["Terrace, 4 Flintlock Row"]
+        codes = (
+            "SO-15",
+            "RO-75E",
+            "CB-T",
+            "CP-T",
+            "DT-2",
+            "DT-3",
+            "RO-TL4",
+            "BP-1",
+            "UV-T",
+            "DS-1",
+        )
+        for psi in (24.0, 36.0, 52.0):
+            home = replace(case.visit.home, running_psi=psi)
+            self.compare(case, [BY_CODE[c] for c in codes], home)
+
     def test_the_same_prices_are_both_kept(self):
         twin = replace(BY_CODE["SO-20"], code="SO-20-TWIN", name="A twin")
         found = CASES["Terrace, 4 Flintlock Row"].search([BY_CODE["SO-20"], twin])
@@ -297,7 +324,7 @@ class Counting(unittest.TestCase):
     )
     def test_combinations_are_counted_as_they_are_listed(self, codes):
         items = [BY_CODE[c] for c in codes]
-        self.assertEqual(combinations(items), sum(1 for _ in subsets(items)))
+        self.assertEqual(combinations(items, BY_CODE), sum(1 for _ in subsets(items)))
 
     def test_figures_add_up_in_whole_millionths(self):
         self.assertEqual(MICRO, 1_000_000)

@@ -15313,6 +15313,8 @@ export interface components {
          *             and complaints that it goes less than half the way for; against_diet: how often it goes
          *             against a diet somebody of the house keeps;
          *         ahead: why it stands before the next idea, in words.
+         *         price: what it costs to buy and have fitted [money]; badges: what it is the best at, and of
+         *             how many.
          *         cost: over the horizon, running costs unrounded [money], at least where something is
          *             ``missing`` to price the rest; counted_cost: what it counts at in the order, where what
          *             nobody can price is dear; own_minutes: the household's own
@@ -15421,6 +15423,18 @@ export interface components {
              * @default 0
              */
             counted_cost: number;
+            /**
+             * Price
+             * @description what it costs to buy and have fitted [money]
+             * @default 0
+             */
+            price: number;
+            /**
+             * Badges
+             * @description what it is the best at, and of how many
+             * @default []
+             */
+            badges: string[];
         };
         /**
          * SuggestedBottle

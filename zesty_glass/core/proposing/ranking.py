@@ -39,7 +39,7 @@ from ..treating.stages.conditioner import ConditionerFigures
 from ..treating.stages.softener_size import SoftenerFigures
 from ..treating.stream import INACTIVATED, Quantity, source_stream
 from .looked_at import radon_with_the_air
-from .weighing import burden
+from .weighing import burden, by_weight
 
 NOT_ESTABLISHED = 0.5  # what a health claim without a certificate counts, of what it says
 NEARLY = 0.95  # the most that counts for what comes near and is not sure to reach
@@ -241,7 +241,7 @@ def grade(
             leaves.append(name)
         shares[name] = round(share, 3)
     checks = [c for s in line.stages for c in s.checks] + list(line.checks)
-    watch, unknown = _said(checks, "warn"), _said(checks, "unknown")
+    watch, unknown = _said(by_weight(checks), "warn"), _said(checks, "unknown")
     return Grade(
         burden=burden(c for c in checks if c.id not in PRICED) + len(near),
         health=sums["health"],

@@ -8,17 +8,15 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Mapping
 from dataclasses import replace
-from decimal import Decimal
 from itertools import pairwise
 
-from ..analytes import ANALYTES, MICROBES
 from ..doing import Does
 from ..rules import Settings
 from ..treating.in_place import Judged
 from ..treating.items import Item, SystemFigures
 from ..treating.kept import PREFIX, KeptInPlace, code_of
 from ..treating.stages import KIND_NAMES, does
-from ..words import sum_over
+from .difference import difference
 from .suggested import Suggested
 
 
@@ -75,37 +73,8 @@ def with_reasons(
     """Lines with the reason why the first of each idea stands before the next idea."""
     firsts = list({x.option.name: x for x in reversed(lines)}.values())
     firsts.sort(key=lines.index)
-    reason = {a.option.id: _ahead(a, b, settings, years) for a, b in pairwise(firsts)}
+    reason = {a.option.id: difference(a, b, settings, years) for a, b in pairwise(firsts)}
     return tuple(replace(x, ahead=reason.get(x.option.id, "")) for x in lines)
-
-
-def _answers_more(a: Suggested, more: list[str]) -> str:
-    """What a line answers that the next does not; said apart where it goes most of the way only."""
-    partly = {x.partition(": ")[0] for x in a.not_met}
-    names = ", ".join(ANALYTES[n].said for n in more)
-    if partly & set(more):
-        return f"Goes most of the way for {names}, which the next does not."
-    return f"Answers {names}, which the next does not."
-
-
-def _ahead(a: Suggested, b: Suggested, settings: Settings, years: int) -> str:
-    if not a.option.stages:
-        return ""
-    if set(a.leaves) & set(MICROBES):
-        return ""  # a line that leaves bacteria is praised for nothing
-    more = [n for n in b.leaves if n not in a.leaves]
-    if more:
-        return _answers_more(a, more)
-    if len(a.leaves) > len(b.leaves):
-        return ""
-    fewer = len(b.watch) - len(a.watch)
-    if fewer > 0:
-        return f"{fewer} fewer to watch than the next."
-    less = b.cost - a.cost
-    if less >= 1 and not a.missing:
-        said = sum_over(Decimal(str(less)), years)
-        return f"Costs {settings.currency}{said:,.0f} less over {years} years than the next."
-    return ""
 
 
 SAME = 0.02  # shares of an answer that are alike

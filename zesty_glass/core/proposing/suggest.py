@@ -6,6 +6,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
 from dataclasses import replace
+from decimal import Decimal
 from typing import NamedTuple
 
 from ..analytes import MICROBES
@@ -30,6 +31,7 @@ from ..treating.measured import Measured
 from ..treating.option import Option, StageChoice
 from ..treating.stages import does
 from .answered import complaints_left, reaches, unanswered
+from .badges import badged
 from .beside import alike, candidates, larger, tried
 from .first import first_steps
 from .looked_at import At
@@ -324,7 +326,7 @@ def _ranked(case: _Case, found: Found) -> tuple[Suggested, ...]:
         wanted=case.looked_for.wanted,
         in_place=case.in_place,
     )
-    return tuple(keeping(x, going_on, case.items) for x in prioritized(situation))
+    return badged(keeping(x, going_on, case.items) for x in prioritized(situation))
 
 
 DILUTE = "The test has no upper end: dilute the sample and repeat. Nothing is sized on it."
@@ -423,6 +425,7 @@ def _told(
         wanted=len(wanted),
         not_met=(*held[1], *(f"{a}: at the drinking tap" for a in wanted if a in untouched)),
         unknown=held[2],
+        price=_price(c.items, by_code),
         cost=round(c.cost, 2),
         counted_cost=round(c.cost, 2),
         missing=g.missing,
@@ -431,6 +434,11 @@ def _told(
         tap_only=bool(c.items) and all(by_code[i].scope == "tap" for i in c.items),
     )
     return line, g
+
+
+def _price(codes: Iterable[str], items: Mapping[str, Item]) -> float:
+    """What some items cost to buy and have fitted [money]."""
+    return float(sum((items[c].price + items[c].installation for c in codes), Decimal(0)))
 
 
 MOST_LARGER = 6  # first lines that are tried in larger sizes

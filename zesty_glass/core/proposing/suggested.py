@@ -24,6 +24,8 @@ class Suggested:
             and complaints that it goes less than half the way for; against_diet: how often it goes
             against a diet somebody of the house keeps;
         ahead: why it stands before the next idea, in words.
+        price: what it costs to buy and have fitted [money]; badges: what it is the best at, and of
+            how many.
         cost: over the horizon, running costs unrounded [money], at least where something is
             ``missing`` to price the rest; counted_cost: what it counts at in the order, where what
             nobody can price is dear; own_minutes: the household's own
@@ -49,6 +51,23 @@ class Suggested:
     ahead: str = ""
     missing: tuple[str, ...] = ()
     counted_cost: float = 0.0
+    price: float = 0.0
+    badges: tuple[str, ...] = ()
+
+
+@record
+class TurningPoint:
+    """A test, or a change of the place, that would put another system first.
+
+    Args:
+        id: which test or change; first: the idea that would stand first then, and its ``price``
+            today [money].
+    """
+
+    id: str
+    sentence: str
+    first: str
+    price: float
 
 
 @record
@@ -64,6 +83,7 @@ class Suggestion:
             complained of.
         wished: of ``wanted``, what they wish less of.
         in_place: what stands there already, judged.
+        turning: what would put another system first.
         schools: questions on which the trade is of two minds, and what holds here.
     """
 
@@ -85,3 +105,4 @@ class Suggestion:
     wished: tuple[str, ...] = ()
     in_place: tuple[Judged, ...] = ()
     schools: tuple[School, ...] = ()
+    turning: tuple[TurningPoint, ...] = ()

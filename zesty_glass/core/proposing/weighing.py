@@ -65,6 +65,11 @@ def weight(check: str) -> float:
     return WEIGHTS[MEANS.get(check, "works")]
 
 
+def by_weight(checks: Iterable[Check]) -> list[Check]:
+    """Checks with what weighs most first."""
+    return sorted(checks, key=lambda c: -weight(c.id))
+
+
 def burden(checks: Iterable[Check]) -> float:
     """What a line's warnings weigh together; one sentence counts once."""
     warned = {c.sentence: weight(c.id) for c in checks if c.status == "warn"}

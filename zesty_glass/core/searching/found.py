@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 
 from ..analytes import ANALYTES, Kind, judged_at
 from ..record import record
-from ..treating.items import Item
+from ..treating.checks import CHECKS
+from ..treating.items import Item, SystemFigures
 from .scores import Score
 
 
@@ -65,6 +66,20 @@ def places(analyte: str) -> tuple[str, ...]:
     return ("house", "tap") if ANALYTES[analyte].kind is Kind.LOOKS_TASTE else ("house",)
 
 
+def kinds_of(items: Iterable[Item]) -> frozenset[str]:
+    """The kinds of some items."""
+    return frozenset(i.kind for i in items)
+
+
+def beside_systems(tap: Iterable[Item]) -> list[list[Item]]:
+    """What may stand beside a system at the drinking tap, by kind: what a check asks for."""
+    by: dict[str, list[Item]] = {}
+    for i in tap:
+        if i.kind != "system" and any(f"@{i.kind}" in says.asks for says in CHECKS.values()):
+            by.setdefault(i.kind, []).append(i)
+    return list(by.values())
+
+
 def count(items: Iterable[Item]) -> int:
     """How many ways there are to take at most one of each kind."""
     many: dict[str, int] = {}
@@ -76,13 +91,20 @@ def count(items: Iterable[Item]) -> int:
     return total
 
 
-def combinations(items: Iterable[Item]) -> int:
-    """All combinations: at most one of each kind on each branch; a system stands alone at the
-    drinking tap.
+def combinations(items: Iterable[Item], by_code: Mapping[str, Item]) -> int:
+    """All combinations: at most one of each kind on each branch; beside a system at the drinking
+    tap stands only what a check asks for.
     """
     listed = list(items)
     house = [i for i in listed if i.scope == "house" and i.kind != "system"]
     tap = [i for i in listed if i.scope == "tap" and i.kind != "system"]
-    return count(house) * (
-        count(tap) + sum(i.kind == "system" and i.scope == "tap" for i in listed)
-    )
+    systems = [i for i in listed if i.kind == "system" and i.scope == "tap"]
+    return count(house) * (count(tap) + sum(_beside(s, tap, by_code) for s in systems))
+
+
+def _beside(system: Item, tap: Iterable[Item], by_code: Mapping[str, Item]) -> int:
+    """How many ways there are to put something beside a system, nothing among them."""
+    assert isinstance(system.figures, SystemFigures)
+    inside = kinds_of(by_code[p] for p in system.figures.parts if p in by_code)
+    kinds = beside_systems(i for i in tap if i.kind not in inside)
+    return count(i for kind in kinds for i in kind)

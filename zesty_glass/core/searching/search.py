@@ -1,11 +1,11 @@
 """The search that proposes lines of its own: exact over all combinations that the rules let stand.
 
-A combination holds at most one item of each kind on each branch; a system for the drinking tap
-stands alone on its branch. A line that a rule stops is dropped. Of the rest those are kept that no
-other beats on what is left of each thing found, on water to the drain, on lifetime cost and on
-chores. Figures are ranges: a line is held to be as good as another in a thing found only when both
-its best value and its worst end are at least as good, so that no option is lost to another's lucky
-best value, and one whose range is merely narrower can stay.
+A combination holds at most one item of each kind on each branch; beside a system for the drinking
+tap stands only what a check asks for (a booster pump, a lamp). A line that a rule stops is dropped.
+Of the rest those are kept that no other beats on what is left of each thing found, on water to the
+drain, on lifetime cost and on chores. Figures are ranges: a line is held to be as good as another
+in a thing found only when both its best value and its worst end are at least as good, so that no
+option is lost to another's lucky best value, and one whose range is merely narrower can stay.
 
 How it stays exact without walking every combination:
 
@@ -64,7 +64,7 @@ def search(
     targets: Targets | None = None,
     progress: Progress | None = None,
 ) -> Found:
-    """All lines that no other beats; see the head of this file, and ``Question`` for what is asked."""
+    """All lines that no other beats; see the head of this file; ``Question``: what is asked."""
     return answer(
         Question(water, colour, home, settings, catalogue, wanted, years, measured, targets),
         progress or _unheard,
@@ -90,7 +90,7 @@ def answer(question: Question, progress: Progress = _unheard) -> Found:
         wanted=question.wanted,
         lines=lines,
         left_out=refusals.left_out(lines, answering),
-        combinations=combinations(candidates.play.items),
+        combinations=combinations(candidates.play.items, question.by_code),
         ended=sum(len(labels) for labels in finals.values()),
         stages=answering.stages_run,
     )

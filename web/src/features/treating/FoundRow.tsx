@@ -17,7 +17,6 @@ export interface Telling {
   years: number;
   /** No more lines fit beside those taken. */
   full: boolean;
-  praise: ReadonlyMap<string, string[]>;
   names: (id: string) => string;
   onTake: (o: Option) => void;
 }
@@ -142,7 +141,18 @@ function Figures({
         wide=""
         shown={<b className={`num block ${small ? "text-[18px]" : "text-[22px]"}`}>{cost}</b>}
         words={say("over {years} years", { years: telling.years })}
-        more={<Missing what={l.missing} />}
+        more={
+          <>
+            {l.price > 0 && (
+              <span className="num text-s block">
+                {say("{price} today", {
+                  price: sumOver(l.price, view.visit.settings.currency, 1),
+                })}
+              </span>
+            )}
+            <Missing what={l.missing} />
+          </>
+        }
       />
       <Figure
         wide="w-[104px]"
@@ -192,7 +202,7 @@ export function FoundRow({
         {!small && l.tap_only && (
           <span className="text-s border border-ink px-2 ml-2">{say("drinking tap only")}</span>
         )}
-        {telling.praise.get(l.option.id)?.map((t) => (
+        {l.badges.map((t) => (
           <span key={t} className="text-s bg-yuzu-pale px-2 ml-2 font-semibold">
             {t}
           </span>

@@ -63,24 +63,6 @@ function groups(lines: Found[]): Found[][] {
   return [...by.values()];
 }
 
-/** What a line is the best at, among those that answer as much as any and leave nothing. */
-function praises(lines: Found[]): Map<string, string[]> {
-  const top = Math.max(...lines.map((l) => l.meets));
-  const best = lines.filter(
-    (l) => l.meets === top && l.leaves.length === 0 && l.option.stages.length > 0,
-  );
-  const out = new Map<string, string[]>();
-  if (best.length < 2) return out;
-  const say = (words: string, of: (l: Found) => number): void => {
-    const first = [...best].sort((a, b) => of(a) - of(b) || a.counted_cost - b.counted_cost)[0];
-    if (first) out.set(first.option.id, [...(out.get(first.option.id) ?? []), words]);
-  };
-  say("costs least", (l) => l.counted_cost);
-  say("drains least", (l) => l.waste_gal_year);
-  say("asks least work", (l) => l.own_minutes);
-  return out;
-}
-
 /** What was looked for, and among how many combinations. */
 function LookedFor({ s, names }: { s: Suggestion; names: Telling["names"] }): ReactElement {
   const wanted = s.wanted.map(
@@ -217,7 +199,7 @@ function Schools({ s }: { s: Suggestion }): ReactElement | null {
 function Others({ rest, telling }: { rest: Found[]; telling: Telling }): ReactElement | null {
   const [open, setOpen] = useState(false);
   if (rest.length === 0) return null;
-  const praised = rest.flatMap((l) => telling.praise.get(l.option.id) ?? []);
+  const praised = rest.flatMap((l) => l.badges);
   const choices = say("{length} other {x}", {
     length: rest.length,
     x: rest.length === 1 ? "choice" : "choices",
@@ -239,6 +221,23 @@ function Others({ rest, telling }: { rest: Found[]; telling: Telling }): ReactEl
       )}
       {open && rest.map((l) => <FoundRow key={l.option.id} small l={l} telling={telling} />)}
     </>
+  );
+}
+
+/** What would put another system first: a test not made, or a change of the place. */
+function Turning({ s }: { s: Suggestion }): ReactElement | null {
+  if (s.turning.length === 0) return null;
+  return (
+    <section className="border-l-[5px] border-yuzu pl-4 py-1 mb-3">
+      <h3 className="font-d text-l">{say("What could put another system first")}</h3>
+      <ul className="text-m">
+        {s.turning.map((t) => (
+          <li key={t.id} className="py-1">
+            {t.sentence}
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 
@@ -272,12 +271,13 @@ export function Suggested({
 }: { s: Suggestion } & Pick<Telling, "onTake" | "full" | "names">): ReactElement {
   const [most, setMost] = useState(AT_FIRST);
   const found = groups(s.lines);
-  const telling: Telling = { ...told, years: s.years, praise: praises(s.lines) };
+  const telling: Telling = { ...told, years: s.years };
   return (
     <>
       <LookedFor s={s} names={told.names} />
       <Notes s={s} />
       <BeforeBuying s={s} />
+      <Turning s={s} />
       <Ideas found={found.slice(0, most)} telling={telling} />
       {found.length > most && (
         <button className="key bare mt-2" onClick={() => setMost(most + 20)}>
