@@ -288,12 +288,12 @@ class Wells(unittest.TestCase):
         told = with_reasons((alike, dearer), settings(), 10)
         self.assertRegex(told[0].ahead, r"^It costs \$[\d,]+ less over 10 years than the next\.$")
         _, s = asked(ON_CHALK, ("white_crust",), **TOWN)
-        self.assertEqual(s.lines[0].ahead, "Answers hardness, which the next does not.")
+        self.assertEqual(s.lines[0].ahead, "It treats hardness, which the next system does not.")
         most = replace(s.lines[0], not_met=("hardness: at the house’s taps",))
         other = next(x for x in s.lines if x.option.name != most.option.name)
         told = with_reasons((most, other), settings(), 10)
         self.assertEqual(
-            told[0].ahead, "Goes most of the way for hardness, which the next does not."
+            told[0].ahead, "It goes most of the way for hardness, which the next system does not."
         )
 
     @staticmethod

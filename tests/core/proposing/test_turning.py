@@ -50,7 +50,7 @@ FLUORIDE = {**CLEAN_WELL, "fluoride": 6.0}
 
 class Tests(unittest.TestCase):
     def test_tannin_that_was_not_looked_for_turns_what_is_sold_for_iron(self):
-        told = Asking(RUSTY, ("rust_stains", "yellow_water"), without=("tannin",)).turning()
+        told = Asking(RUSTY, ("orange_streaks", "tea_colour"), without=("tannin",)).turning()
         self.assertIn("test.tannin", told)
         said = told["test.tannin"].sentence
         self.assertTrue(said.startswith("Tannin is not tested. If it is 1.5 mg/L, “"), said)
@@ -58,12 +58,12 @@ class Tests(unittest.TestCase):
         self.assertTrue(said.endswith("Test it here: it takes a few minutes with a kit."), said)
 
     def test_bacteria_nobody_looked_for_turn_a_well_from_comfort_to_waiting(self):
-        told = Asking(RUSTY, ("rust_stains",), without=("coliform",)).turning()
+        told = Asking(RUSTY, ("orange_streaks",), without=("coliform",)).turning()
         self.assertIn("bring drinking water", told["test.coliform"].first)
         self.assertNotIn("turns between", told["test.coliform"].sentence)
 
     def test_what_was_tested_turns_nothing(self):
-        asking = Asking(RUSTY, ("rust_stains",))
+        asking = Asking(RUSTY, ("orange_streaks",))
         tested = {t.removeprefix("test.") for t in asking.turning() if t.startswith("test.")}
         self.assertFalse(tested & set(RUSTY))
 
@@ -81,7 +81,7 @@ class Tests(unittest.TestCase):
 
     def test_no_more_searches_than_a_person_waits_for(self):
         bare = {"hardness": 12 * GPG, "tds": 220}
-        asking = Asking(bare, ("rust_stains", "metal_taste"), drain=False, socket=False)
+        asking = Asking(bare, ("orange_streaks", "metal_taste"), drain=False, socket=False)
         asking.turning()
         # the answer itself, four tests each narrowed down by at most three, three doors
         self.assertLessEqual(asking.runs, 1 + 4 * 4 + 3)
@@ -102,7 +102,7 @@ class Doors(unittest.TestCase):
         self.assertFalse([t for t in told if t.startswith("place.")])
 
     def test_a_drain_alone_is_no_door_where_a_socket_is_missing_too(self):
-        rusty = Asking({**RUSTY, "iron": 3.0}, ("rust_stains",), drain=False, socket=False)
+        rusty = Asking({**RUSTY, "iron": 3.0}, ("orange_streaks",), drain=False, socket=False)
         told = rusty.turning()
         self.assertIn("place.drain_socket", told)
 
@@ -123,7 +123,7 @@ class SmallerCatalogue(unittest.TestCase):
         self.assertLessEqual(free - {"RF-1"}, parts)
 
     def test_what_stands_first_stands_first_in_it_too(self):
-        for values, signs in ((FLUORIDE, ()), (RUSTY, ("rust_stains",))):
+        for values, signs in ((FLUORIDE, ()), (RUSTY, ("orange_streaks",))):
             asking = Asking(values, signs)
             now = asking.searched(asking.water, asking.home, ITEMS)
             few = asking.searched(asking.water, asking.home, thinned(ITEMS, now))

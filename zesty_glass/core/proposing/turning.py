@@ -232,16 +232,18 @@ class _Asked:
         return tuple(t for t in told if t is not None)
 
     def _open_tests(self) -> list[Plausible]:
-        """Tests not made whose finding would ask for something."""
+        """Tests not made whose finding would ask for something, those first that this home's
+        source and complaints ask for.
+        """
         missing = {u.analyte for u in self._meaning.missing}
-        return [
+        untested = [
             p
             for p in PLAUSIBLE
-            if p.analyte in missing
-            and p.analyte not in self._water.values
+            if p.analyte not in self._water.values
             and (self._home.private or not p.private)
             and self._asks_for(self._with(p.analyte, p.at), p.analyte)
         ]
+        return sorted(untested, key=lambda p: p.analyte not in missing)
 
     def _asks_for(self, water: Water, analyte: str) -> bool:
         return any(f.analyte == analyte for f in self._meant(water).findings)
