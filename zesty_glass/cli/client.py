@@ -8,6 +8,7 @@ import json
 import subprocess
 import sys
 import tempfile
+from collections.abc import Iterable
 from dataclasses import asdict
 from pathlib import Path
 from typing import Any
@@ -17,6 +18,7 @@ from ..core import words
 from ..core.aftercare.gauging import GAUGED
 from ..core.analytes import ANALYTES
 from ..core.demonstrating.records import FLAVOURS, SMELLS
+from ..core.goals import GOALS
 from ..core.home import SOURCE_NAMES, WISHED
 from ..core.in_place import KINDS as IN_PLACE
 from ..core.presenting.appliance import APPLIANCES
@@ -64,6 +66,10 @@ PROCEDURE = """export interface Procedure {
 """
 
 
+def _one_of(names: Iterable[str]) -> str:
+    return " | ".join(json.dumps(n) for n in names)
+
+
 def generate() -> str:
     """The client's types as text."""
     description = create_app("postgresql://nobody@127.0.0.1:1/none", "x" * 32).openapi()
@@ -101,6 +107,7 @@ def facts() -> str:
         "KIND_NAMES": ("Record<string, string>", dict(KIND_NAMES)),
         "ANALYTE_NAMES": ("Record<string, string>", {a: x.name for a, x in ANALYTES.items()}),
         "WISHED": ("string[]", WISHED),
+        "GOALS": (f"[id: {_one_of(GOALS)}, words: string][]", list(GOALS.items())),
         "IN_PLACE": (
             "Record<string, { name: string; part: string; drawing: string; asks: string[];"
             " works_on: string[] }>",

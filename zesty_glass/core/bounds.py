@@ -89,7 +89,9 @@ NUMBERS: dict[str, tuple[float, float]] = {
 #: most entries of a list
 LISTS: dict[str, int] = {
     **dict.fromkeys(("displays", "seconds"), 12),
-    **dict.fromkeys(("complaints", "tasters", "wishes", "in_place", "keeps", "claims"), 20),
+    **dict.fromkeys(
+        ("complaints", "tasters", "wishes", "goals", "in_place", "keeps", "claims"), 20
+    ),
     **dict.fromkeys(("assumptions_off", "signs", "steps_done"), 60),
     **dict.fromkeys(("consumables", "needs", "parts", "stages", "samples"), 60),
     **dict.fromkeys(("effects", "uvt_gpm", "drop_curve"), 200),

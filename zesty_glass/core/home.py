@@ -8,6 +8,7 @@ from typing import Annotated
 from unicodedata import category
 
 from .errors import RuleError
+from .goals import GoalId
 from .in_place import InPlace
 from .occupancy import ALL_YEAR, Occupancy
 from .record import Personal, Words, record
@@ -172,6 +173,7 @@ class Home:
         water_price, sewer_price: [money per 1,000 gal]; None is not known, and never counts as 0 on
             a town main; sewer counts 0 on septic, and a private water costs nothing unless a price
             is given.
+        goals: what is asked of whatever is bought, beside good water.
         in_place: equipment that stands there already, whoever sold it.
     """
 
@@ -210,6 +212,7 @@ class Home:
     note: Words = ""
     care: Annotated[Care, Personal()] = Care()
     wishes: tuple[Wish, ...] = ()
+    goals: tuple[GoalId, ...] = ()
     in_place: tuple[InPlace, ...] = ()
 
     def __post_init__(self) -> None:

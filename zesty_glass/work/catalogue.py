@@ -8,6 +8,7 @@ import hashlib
 import json
 import time
 from collections.abc import Iterable
+from contextlib import suppress
 from dataclasses import dataclass, replace
 from datetime import datetime
 from pathlib import Path
@@ -272,8 +273,9 @@ def suggest_json(asked: Question, progress: str | None = None) -> bytes:
         if time.monotonic() - last[0] < TOLD_EVERY_S:
             return
         last[0] = time.monotonic()
-        waiting.write_text(json.dumps({"what": what, "done": done, "of": of}) + "\n")
-        waiting.replace(progress)
+        with suppress(FileNotFoundError):  # whoever asked has gone, and the folder with them
+            waiting.write_text(json.dumps({"what": what, "done": done, "of": of}) + "\n")
+            waiting.replace(progress)
 
     return to_json(asked.said(asked.suggest(told)))
 

@@ -26,8 +26,8 @@ class Badges(unittest.TestCase):
         self.assertEqual(
             said(CHEAP, LASTING, NOTHING),
             {
-                "cheap": ("Lowest price today of all 2", "Least of your time of all 2"),
-                "lasting": ("Lowest total cost of all 2",),
+                "cheap": ("Lowest price today of both", "Least of your time of both"),
+                "lasting": ("Lowest total cost of both",),
                 "nothing": (),
             },
         )

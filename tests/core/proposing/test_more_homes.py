@@ -70,18 +70,6 @@ def ideas(s: Suggestion) -> list[str]:
     return list(dict.fromkeys(x.option.name for x in s.lines))
 
 
-class AtLowPressure(unittest.TestCase):
-    def test_a_booster_pump_lets_a_membrane_stand_where_the_pressure_is_low(self):
-        for analyte, much in (("pfoa", 80.0), ("fluoride", 6.0)):
-            with self.subTest(analyte):
-                _, s = asked({**CLEAN_WELL, analyte: much}, running_psi=28.0)
-                self.assertEqual([c.item for c in s.lines[0].option.stages], ["BP-1", "DT-1"])
-                # the pump at 165 and 60 to fit, the system at 480 and 220
-                self.assertEqual(s.lines[0].price, 925.0)
-                _, enough = asked({**CLEAN_WELL, analyte: much}, running_psi=52.0)
-                self.assertEqual([c.item for c in enough.lines[0].option.stages], ["DT-1"])
-
-
 class NotExplained(unittest.TestCase):
     """A complaint that nothing found explains is looked into; nothing else is sold for it."""
 

@@ -4,7 +4,7 @@ consultant would say of the home, before it was run.
 
 import unittest
 
-from tests.core.proposing.test_more_homes import CLEAN_WELL, GPG, TOWN
+from tests.core.proposing.test_more_homes import CLEAN_WELL, GPG, TOWN, asked
 from tests.making import home, settings, water
 from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.proposing.suggest import suggest
@@ -53,8 +53,9 @@ class Tests(unittest.TestCase):
         told = Asking(RUSTY, ("orange_streaks", "tea_colour"), without=("tannin",)).turning()
         self.assertIn("test.tannin", told)
         said = told["test.tannin"].sentence
-        self.assertTrue(said.startswith("Tannin is not tested. If it is 1.5 mg/L, “"), said)
+        self.assertTrue(said.startswith("Not tested: tannin. At 1.5 mg/L, “"), said)
         self.assertIn("It turns between", said)
+        self.assertRegex(said, r"would stand first, for \$[\d,]+ (more|less) over 10 years\.")
         self.assertTrue(said.endswith("Test it here: it takes a few minutes with a kit."), said)
 
     def test_bacteria_nobody_looked_for_turn_a_well_from_comfort_to_waiting(self):
@@ -110,6 +111,18 @@ class Doors(unittest.TestCase):
         stops = set(CHECKS) | {f"{k}.{w}" for k in TECHNOLOGIES for w in ("feed",)}
         for door in DOORS:
             self.assertLessEqual(door.opens, stops, door.id)
+
+
+class AtLowPressure(unittest.TestCase):
+    def test_a_booster_pump_lets_a_membrane_stand_where_the_pressure_is_low(self):
+        for analyte, much in (("pfoa", 80.0), ("fluoride", 6.0)):
+            with self.subTest(analyte):
+                _, s = asked({**CLEAN_WELL, analyte: much}, running_psi=28.0)
+                self.assertEqual([c.item for c in s.lines[0].option.stages], ["BP-1", "DT-1"])
+                # the pump at 165 and 60 to fit, the system at 480 and 220
+                self.assertEqual(s.lines[0].price, 925.0)
+                _, enough = asked({**CLEAN_WELL, analyte: much}, running_psi=52.0)
+                self.assertEqual([c.item for c in enough.lines[0].option.stages], ["DT-1"])
 
 
 class SmallerCatalogue(unittest.TestCase):

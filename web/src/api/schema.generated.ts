@@ -7015,6 +7015,7 @@ export interface components {
          *         water_price, sewer_price: [money per 1,000 gal]; None is not known, and never counts as 0 on
          *             a town main; sewer counts 0 on septic, and a private water costs nothing unless a price
          *             is given.
+         *         goals: what is asked of whatever is bought, beside good water.
          *         in_place: equipment that stands there already, whoever sold it.
          */
         Home: {
@@ -7211,6 +7212,12 @@ export interface components {
              * @default []
              */
             wishes: components["schemas"]["Wish"][];
+            /**
+             * Goals
+             * @description what is asked of whatever is bought, beside good water
+             * @default []
+             */
+            goals: ("no_salt" | "drinking_only" | "price_today" | "cost_over_years" | "own_time" | "no_electricity" | "less_waste")[];
             /**
              * In Place
              * @description equipment that stands there already, whoever sold it
@@ -15315,6 +15322,7 @@ export interface components {
          *         ahead: why it stands before the next idea, in words.
          *         price: what it costs to buy and have fitted [money]; badges: what it is the best at, and of
          *             how many.
+         *         burden: what its warnings, and the tests still to make for it, weigh.
          *         cost: over the horizon, running costs unrounded [money], at least where something is
          *             ``missing`` to price the rest; counted_cost: what it counts at in the order, where what
          *             nobody can price is dear; own_minutes: the household's own
@@ -15435,6 +15443,12 @@ export interface components {
              * @default []
              */
             badges: string[];
+            /**
+             * Burden
+             * @description what its warnings, and the tests still to make for it, weigh
+             * @default 0
+             */
+            burden: number;
         };
         /**
          * SuggestedBottle
@@ -15465,6 +15479,8 @@ export interface components {
          *             complained of.
          *         wished: of ``wanted``, what they wish less of.
          *         in_place: what stands there already, judged.
+         *         goals: what each goal of the household does to the order, and what it costs.
+         *         turning: what would put another system first.
          *         schools: questions on which the trade is of two minds, and what holds here.
          */
         Suggestion: {
@@ -15566,6 +15582,18 @@ export interface components {
              * @default []
              */
             schools: components["schemas"]["School"][];
+            /**
+             * Turning
+             * @description what would put another system first
+             * @default []
+             */
+            turning: components["schemas"]["TurningPoint"][];
+            /**
+             * Goals
+             * @description what each goal of the household does to the order, and what it costs
+             * @default []
+             */
+            goals: string[];
         };
         /**
          * SystemFigures
@@ -16071,6 +16099,36 @@ export interface components {
              * @description what became of proposals, by the quarter
              */
             outcomes: components["schemas"]["Outcome"][];
+        };
+        /**
+         * TurningPoint
+         * @description A test, or a change of the place, that would put another system first.
+         *
+         *     Args:
+         *         id: which test or change; first: the idea that would stand first then, and its ``price``
+         *             today [money].
+         */
+        TurningPoint: {
+            /**
+             * Id
+             * @description which test or change
+             */
+            id: string;
+            /**
+             * Sentence
+             * @description what it says, in words
+             */
+            sentence: string;
+            /**
+             * First
+             * @description the idea that would stand first then, and its ``price`` today [money]
+             */
+            first: string;
+            /**
+             * Price
+             * @description what it costs [money]
+             */
+            price: number;
         };
         /**
          * UltrafiltrationFigures
@@ -21350,6 +21408,9 @@ export interface operations {
                  *           "aquarium": false
                  *         },
                  *         "wishes": [],
+                 *         "goals": [
+                 *           "own_time"
+                 *         ],
                  *         "in_place": []
                  *       }
                  *     }

@@ -715,6 +715,36 @@ export const WISHED: string[] = [
   "pfoa",
   "pfos"
 ];
+export const GOALS: [id: "no_salt" | "drinking_only" | "price_today" | "cost_over_years" | "own_time" | "no_electricity" | "less_waste", words: string][] = [
+  [
+    "no_salt",
+    "No salt"
+  ],
+  [
+    "drinking_only",
+    "Drinking water only"
+  ],
+  [
+    "price_today",
+    "Lowest price today"
+  ],
+  [
+    "cost_over_years",
+    "Lowest total cost"
+  ],
+  [
+    "own_time",
+    "Least of our time"
+  ],
+  [
+    "no_electricity",
+    "No electricity"
+  ],
+  [
+    "less_waste",
+    "Least wastewater"
+  ]
+];
 export const IN_PLACE: Record<string, { name: string; part: string; drawing: string; asks: string[]; works_on: string[] }> = {
   "fridge": {
     "name": "Refrigerator filter",

@@ -45,6 +45,13 @@ def _best(badge: Badge, lines: tuple[Suggested, ...]) -> frozenset[str]:
     return frozenset() if len(best) == len(lines) or best & unpriced else best
 
 
+def _over(many: int, all_of_them: bool) -> str:
+    """Over how many lines a badge is true, in words."""
+    if not all_of_them:
+        return f"of the {many} that fix it all"
+    return "of both" if many == 2 else f"of all {many}"
+
+
 def badged(lines: Iterable[Suggested]) -> tuple[Suggested, ...]:
     """Lines with what each is the best at."""
     listed = tuple(lines)
@@ -53,7 +60,7 @@ def badged(lines: Iterable[Suggested]) -> tuple[Suggested, ...]:
     beside = whole or buying
     if len(beside) < 2:
         return listed
-    over = f"of all {len(beside)}" if beside == buying else f"of the {len(beside)} that fix it all"
+    over = _over(len(beside), beside == buying)
     best = [(badge.words, _best(badge, beside)) for badge in BADGES]
     return tuple(
         replace(x, badges=tuple(f"{words} {over}" for words, ids in best if x.option.id in ids))

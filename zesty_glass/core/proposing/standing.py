@@ -105,8 +105,8 @@ def padded_last(
     """Lines in their order, but those after all others that only add stages to another, or have two
     stages for one thing.
 
-    Such a line answers nothing more that was asked, is not cheaper, and has no less to watch, or
-    one thing less for half as much money again: it is a wish, not an idea of its own.
+    Such a line answers nothing more that was asked, is not cheaper, and its warnings weigh no less,
+    or one less for half as much money again: it is a wish, not an idea of its own.
 
     Args:
         unasked: things found that neither health, a complaint nor a wish asks for; acted: of them
@@ -154,18 +154,18 @@ def _ideas(line: Suggested, items: Mapping[str, Item]) -> frozenset[str]:
     return frozenset(what(s.item, items) for s in line.option.stages)
 
 
-DEARER = 1.5  # times the cost, from which one thing less to watch is no reason of its own
+DEARER = 1.5  # times the cost, from which one warning that it may not work is no reason of its own
 
 
 def _adds_nothing(line: Suggested, shorter: Suggested, unasked: frozenset[str]) -> bool:
     more = any(
         v > shorter.answers.get(a, 0.0) + SAME for a, v in line.answers.items() if a not in unasked
     )
-    fewer = len(shorter.watch) + len(shorter.open) - len(line.watch) - len(line.open)
-    room = 1 if line.counted_cost >= DEARER * shorter.counted_cost > 0 else 0
+    lighter = shorter.burden - line.burden
+    room = 1.0 if line.counted_cost >= DEARER * shorter.counted_cost > 0 else 0
     return (
         not more
         and line.counted_cost >= shorter.counted_cost
         and line.against_diet >= shorter.against_diet
-        and fewer <= room
+        and lighter <= room
     )

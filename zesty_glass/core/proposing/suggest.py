@@ -33,6 +33,7 @@ from ..treating.stages import does
 from .answered import complaints_left, reaches, unanswered
 from .badges import badged
 from .beside import alike, candidates, larger, tried
+from .by_goals import by_goals, said_of_goals
 from .first import first_steps
 from .looked_at import At
 from .ordering import order
@@ -50,6 +51,7 @@ from .standing import (
     with_reasons,
 )
 from .suggested import Suggested, Suggestion
+from .weighing import WEIGHTS
 
 WHY_SOUND = (
     "Not every combination is walked: what a rule stops is stopped for every longer line that"
@@ -166,7 +168,8 @@ def suggest(
 def _answer(case: _Case, found: Found) -> Suggestion:
     """All that is proposed, with what is said ahead of it."""
     at, looked_for = case.at, case.looked_for
-    ranked = _ranked(case, found)
+    by_grade = _by_grade(case, found)
+    ranked = _ranked(case, by_grade)
     open_still = unanswered(at.meaning, ranked, found.left_out) or complaints_left(
         at.meaning, ranked, at.complaints
     )
@@ -196,6 +199,7 @@ def _answer(case: _Case, found: Found) -> Suggestion:
         tonight=at.meaning.tonight,
         in_place=case.in_place,
         schools=schools(facts),
+        goals=said_of_goals(by_grade, at.home.goals, case.items, case.settings, case.years),
     )
 
 
@@ -310,11 +314,16 @@ def _try(case: _Case, keyed: _Keyed, more: Iterable[tuple[str, ...]]) -> None:
     keyed.sort(key=lambda x: x[0])
 
 
-def _ranked(case: _Case, found: Found) -> tuple[Suggested, ...]:
-    """The answer’s lines: padded ones last, each idea with its reason; what stands there first
-    it only wants service, and what goes on working in all of them."""
+def _by_grade(case: _Case, found: Found) -> tuple[Suggested, ...]:
+    """Lines in the order of their grades, padded ones last."""
     acted = frozenset(f.analyte for f in case.meaning.findings if f.weight is Weight.ACT)
-    lines = padded_last(_in_order(case, found), case.items, case.grader.unasked - case.had, acted)
+    return padded_last(_in_order(case, found), case.items, case.grader.unasked - case.had, acted)
+
+
+def _ranked(case: _Case, by_grade: tuple[Suggested, ...]) -> tuple[Suggested, ...]:
+    """The answer’s lines in the order of the household's goals, each idea with its reason; what
+    stands there first where it only wants service, and what goes on working in all of them."""
+    lines = by_goals(by_grade, case.home.goals, case.items)
     reasoned = with_reasons(lines, case.settings, case.years)
     going_on = tuple(KeptInPlace(device=j.id) for j in case.in_place if j.verdict == "keep")
     situation = Situation(
@@ -425,6 +434,7 @@ def _told(
         wanted=len(wanted),
         not_met=(*held[1], *(f"{a}: at the drinking tap" for a in wanted if a in untouched)),
         unknown=held[2],
+        burden=round(g.burden + WEIGHTS["test"] * len(g.open), 3),
         price=_price(c.items, by_code),
         cost=round(c.cost, 2),
         counted_cost=round(c.cost, 2),

@@ -26,6 +26,7 @@ class Suggested:
         ahead: why it stands before the next idea, in words.
         price: what it costs to buy and have fitted [money]; badges: what it is the best at, and of
             how many.
+        burden: what its warnings, and the tests still to make for it, weigh.
         cost: over the horizon, running costs unrounded [money], at least where something is
             ``missing`` to price the rest; counted_cost: what it counts at in the order, where what
             nobody can price is dear; own_minutes: the household's own
@@ -53,6 +54,7 @@ class Suggested:
     counted_cost: float = 0.0
     price: float = 0.0
     badges: tuple[str, ...] = ()
+    burden: float = 0.0
 
 
 @record
@@ -83,6 +85,7 @@ class Suggestion:
             complained of.
         wished: of ``wanted``, what they wish less of.
         in_place: what stands there already, judged.
+        goals: what each goal of the household does to the order, and what it costs.
         turning: what would put another system first.
         schools: questions on which the trade is of two minds, and what holds here.
     """
@@ -106,3 +109,4 @@ class Suggestion:
     in_place: tuple[Judged, ...] = ()
     schools: tuple[School, ...] = ()
     turning: tuple[TurningPoint, ...] = ()
+    goals: tuple[str, ...] = ()

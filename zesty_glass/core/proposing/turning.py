@@ -267,13 +267,12 @@ class _Asked:
         if not _turns(self._now, then):
             return None
         name = ANALYTES[p.analyte].said
-        found = p.at if isinstance(p.at, str) else self._figure(p.analyte, p.at)
+        found = f"If {p.at}" if isinstance(p.at, str) else f"At {self._figure(p.analyte, p.at)}"
         turns = "" if isinstance(p.at, str) else self._turns_at(p, p.at)
         return self._told(
             f"test.{p.analyte}",
-            f"{name[:1].upper()}{name[1:]} is not tested. If it is {found}, {_first(then)} stands"
-            f" first{self._costs(then)}; without it, {_first(self._now)}"
-            f"{self._costs(self._now)}.{turns} {p.how}",
+            f"Not tested: {name}. {found}, {_first(then)} would stand first{self._beside(then)}."
+            f"{turns} {p.how}",
             then,
         )
 
@@ -315,8 +314,8 @@ class _Asked:
         many = "1 item" if opens == 1 else f"{opens} items"
         return self._told(
             f"place.{door.id}",
-            f"{door.says}, {many} of the catalogue could stand here, and {_first(then)} would be"
-            f" first{self._costs(then)}: {gain}.",
+            f"{door.says}, {many} of the catalogue could stand here, and {_first(then)} would stand"
+            f" first: {gain}.",
             then,
         )
 
@@ -337,11 +336,14 @@ class _Asked:
         said = sum_over(Decimal(str(round(amount, 2))), self._now.years)
         return f"{self._settings.currency}{said:,.0f}"
 
-    def _costs(self, s: Suggestion) -> str:
-        line = s.lines[0]
-        if not line.option.stages or line.missing:
+    def _beside(self, then: Suggestion) -> str:
+        """What it costs beside what stands first now."""
+        a, b = then.lines[0], self._now.lines[0]
+        more = a.cost - b.cost
+        if not (a.option.stages and b.option.stages) or a.missing or b.missing or abs(more) < 1:
             return ""
-        return f" ({self._sum(line.cost)} over {s.years} years)"
+        than = "more" if more > 0 else "less"
+        return f", for {self._sum(abs(more))} {than} over {then.years} years"
 
     @staticmethod
     def _told(id: str, sentence: str, then: Suggestion) -> TurningPoint:

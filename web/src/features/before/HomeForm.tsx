@@ -8,6 +8,7 @@ import { NumberField, Seg, TextField, YES_NO } from "../../ui/fields";
 import { QuantityField } from "../../ui/QuantityField";
 import { InPlaceForm } from "../in-place/InPlaceForm";
 import { LivedIn } from "./LivedIn";
+import { Goals } from "./Goals";
 import { Wishes } from "./Wishes";
 import { spoken, say } from "../../app/language";
 
@@ -471,6 +472,7 @@ export function HomeForm({
       <AskedLater home={home} set={set} />
       {!fresh && <InPlaceForm home={home} set={set} />}
       <Wishes home={home} set={set} />
+      <Goals home={home} set={set} />
       <Costs home={home} set={set} />
       <CareFor home={home} set={set} />
     </div>

@@ -44,6 +44,7 @@ export const NEW_HOME: Home = {
   service_line: "",
   note: "",
   wishes: [],
+  goals: [],
   in_place: [],
   care: {
     consent: false,

@@ -136,7 +136,7 @@ function Figures({
   const drain = l.waste_gal_year > 0 ? volume(l.waste_gal_year, units) : "nothing";
   const takes = l.option.stages.length > 0 || l.option.keeps.length > 0;
   return (
-    <div className="flex gap-5 items-center text-right max-[699px]:flex-wrap">
+    <div className="flex gap-5 items-center text-right max-[899px]:flex-wrap">
       <Figure
         wide=""
         shown={<b className={`num block ${small ? "text-[18px]" : "text-[22px]"}`}>{cost}</b>}
@@ -193,7 +193,7 @@ export function FoundRow({
   return (
     <div
       className={
-        "grid grid-cols-[minmax(0,1fr)_auto] max-[699px]:grid-cols-1 gap-x-5 items-center " +
+        "grid grid-cols-[minmax(0,1fr)_auto] max-[899px]:grid-cols-1 gap-x-5 items-center " +
         (small ? "py-1 pl-6" : "")
       }
     >
@@ -202,11 +202,15 @@ export function FoundRow({
         {!small && l.tap_only && (
           <span className="text-s border border-ink px-2 ml-2">{say("drinking tap only")}</span>
         )}
-        {l.badges.map((t) => (
-          <span key={t} className="text-s bg-yuzu-pale px-2 ml-2 font-semibold">
-            {t}
+        {l.badges.length > 0 && (
+          <span className="flex flex-wrap gap-x-2 gap-y-1 my-1">
+            {l.badges.map((t) => (
+              <span key={t} className="text-s bg-yuzu-pale px-2 font-semibold">
+                {t}
+              </span>
+            ))}
           </span>
-        ))}
+        )}
         {small ? (
           l.names.length > 0 && <p className="text-m text-ink-2">{l.names.join(", then ")}</p>
         ) : (

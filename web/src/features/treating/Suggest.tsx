@@ -1,7 +1,10 @@
 /** Lines that the tool proposes of its own: how far the search is, and its answer. */
 import { useEffect, useState, type ReactElement } from "react";
 
-import type { Option, Suggestion } from "../../api/types";
+import { useChangeHome } from "../../api/hooks";
+import type { Home, Option, Suggestion } from "../../api/types";
+import { Trouble } from "../../ui/Trouble";
+import { GoalKeys } from "../before/Goals";
 import { Wheel } from "../../glass/Slice";
 import { StateMark } from "../../ui/marks";
 import { Sheet } from "../../ui/Sheet";
@@ -19,6 +22,7 @@ function useSearchStream(
   id: string,
   units: string,
   open: boolean,
+  home: number,
 ): { going: Going | null; answer: Suggestion | null; failed: string } {
   const [going, setGoing] = useState<Going | null>(null);
   const [answer, setAnswer] = useState<Suggestion | null>(null);
@@ -43,7 +47,7 @@ function useSearchStream(
       setFailed((was) => was || say("The server does not answer. Close this and try again."));
     };
     return () => source.close();
-  }, [id, units, open]);
+  }, [id, units, open, home]);
   return { going, answer, failed };
 }
 
@@ -74,8 +78,18 @@ export function Suggest({
   full: boolean;
   names: (id: string) => string;
 }): ReactElement {
-  const { id, units } = useVisitContext();
-  const { going, answer, failed } = useSearchStream(id, units, true);
+  const { id, units, view } = useVisitContext();
+  const version = view.versions.home ?? 1;
+  const { going, answer, failed } = useSearchStream(id, units, true, version);
+  const change = useChangeHome(id);
+  const { customer, home } = view.visit;
+  const setGoals = (goals: Home["goals"]): void =>
+    change.mutate({
+      version,
+      customer,
+      home,
+      edit: (told) => ({ ...told, home: { ...told.home, goals } }),
+    });
   return (
     <Sheet
       title={say("What the catalogue can do for this water")}
@@ -89,6 +103,10 @@ export function Suggest({
         role="group"
         aria-label={say("The answer")}
       >
+        <div className="mb-4" role="group" aria-label={say("What they ask of a system")}>
+          <GoalKeys goals={home.goals} onChange={setGoals} />
+          <Trouble error={change.error} />
+        </div>
         {!answer && failed === "" && <Searching going={going} />}
         {failed !== "" && (
           <p role="alert" className="flex gap-3 text-l py-6">

@@ -24,6 +24,13 @@ function many(n: number): string {
   return num(n);
 }
 
+/** What was left out for the same reason, together; the reason that left out most first. */
+function byReason(left: Suggestion["left_out"]): [reason: string, items: Suggestion["left_out"]][] {
+  const by = new Map<string, Suggestion["left_out"]>();
+  for (const x of left) by.set(x.sentence, [...(by.get(x.sentence) ?? []), x]);
+  return [...by].sort((a, b) => b[1].length - a[1].length);
+}
+
 function LeftOut({ s }: { s: Suggestion }): ReactElement {
   const told = s.left_out.filter((x) => x.rule !== "not needed");
   const idle = s.left_out.length - told.length;
@@ -35,11 +42,16 @@ function LeftOut({ s }: { s: Suggestion }): ReactElement {
         })}
       </summary>
       <ul className="text-m mt-2">
-        {told.map((x) => (
-          <li key={x.code} className="flex gap-3 border-b border-rule py-2">
-            <StateMark kind={x.rule === "beaten" ? "say" : "no"} size={16} label={x.rule} />
+        {byReason(told).map(([reason, items]) => (
+          <li key={reason} className="flex gap-3 border-b border-rule py-2">
+            <StateMark
+              kind={items[0]?.rule === "beaten" ? "say" : "no"}
+              size={16}
+              label={items[0]?.rule ?? ""}
+            />
             <span>
-              <b>{x.name}</b>: {x.sentence}
+              <b>{reason}</b> ({items.length}) <br />
+              {items.map((x) => x.name).join("; ")}
             </span>
           </li>
         ))}
@@ -216,11 +228,23 @@ function Others({ rest, telling }: { rest: Found[]; telling: Telling }): ReactEl
       </button>
       {praised.length > 0 && !open && (
         <span className="text-s text-ink-2">
-          {say("one of them {x}", { x: praised.join(", ") })}
+          {say("among them: {x}", { x: praised.map(midSentence).join(", ") })}
         </span>
       )}
       {open && rest.map((l) => <FoundRow key={l.option.id} small l={l} telling={telling} />)}
     </>
+  );
+}
+
+/** What the goals of the household do to the order, and what each costs. */
+function GoalsSaid({ s }: { s: Suggestion }): ReactElement | null {
+  if (s.goals.length === 0) return null;
+  return (
+    <ul className="text-m list-disc pl-6 mb-3" aria-label={say("What each goal costs")}>
+      {s.goals.map((t) => (
+        <li key={t}>{t}</li>
+      ))}
+    </ul>
   );
 }
 
@@ -277,6 +301,7 @@ export function Suggested({
       <LookedFor s={s} names={told.names} />
       <Notes s={s} />
       <BeforeBuying s={s} />
+      <GoalsSaid s={s} />
       <Turning s={s} />
       <Ideas found={found.slice(0, most)} telling={telling} />
       {found.length > most && (
@@ -286,15 +311,20 @@ export function Suggested({
       )}
       <Schools s={s} />
       <LeftOut s={s} />
-      <p className="text-s text-ink-2 mt-4">
-        {say(
-          "{walked} combinations were walked to their end; {length} lines are kept, those " +
-            "that no other beats. {why} A line counts as good as another in a thing found " +
-            "only when its best value and its worst end both are. Costs leave bottled water " +
-            "and soap out.",
-          { walked: num(s.walked), length: s.lines.length, why: s.why },
-        )}
-      </p>
+      <details className="mt-4">
+        <summary className="min-h-11 flex items-center font-semibold cursor-pointer">
+          {say("How this was found")}
+        </summary>
+        <p className="text-m text-ink-2">
+          {say(
+            "{walked} combinations were walked to their end; {length} lines are kept, those " +
+              "that no other beats. {why} A line counts as good as another in a thing found " +
+              "only when its best value and its worst end both are. Costs leave bottled water " +
+              "and soap out.",
+            { walked: num(s.walked), length: s.lines.length, why: s.why },
+          )}
+        </p>
+      </details>
     </>
   );
 }
