@@ -28,13 +28,33 @@ class Proposing(BrowserCase):
         self.assertEqual(b.axe(), [])
         b.click("[role=dialog] li button", "other choice")
         b.click_nth(TAKE, 1)
-        b.find("button[aria-pressed=true]", "Acid neutraliser")
+        b.find("button[aria-pressed=true]", "alcite bed")  # one stage tells by its own name
         b.click("button", "What if?")
         b.see("pH half a unit lower")
         b.see("Upflow calcite bed, 1.5 ft³ in place of")
         self.assertEqual(b.axe(), [])
         b.click("button", "Take this size")
         b.find(".line-column", "Upflow calcite bed, 1.5 ft³")
+
+    def test_a_goal_puts_another_system_first_says_its_cost_and_is_kept(self):
+        b = self.b
+        self.go(f"/visits/{uid('home-1-visit')}/line")
+        b.click("button", "Propose lines")
+        b.see("What was left out")
+        b.click("[role=dialog] button", "No salt")
+        b.see("“No salt”: Carbon + Salt-free conditioner")
+        b.see("less over 10 years and leaves hardness.")
+        self.assertEqual(b.axe(), [])
+        self.go(f"/visits/{uid('home-1-visit')}/before")
+        b.find("button[aria-pressed=true]", "No salt")
+
+    def test_what_could_put_another_system_first_stands_above_them(self):
+        b = self.b
+        self.go(f"/visits/{uid('home-5-visit')}/line")
+        b.click("button", "Propose lines")
+        b.see("What could put another system first")
+        b.see("Not tested: manganese. At 0.3 mg/L")
+        b.see("Lowest total cost of all")
 
     def test_nothing_needed_is_said_first(self):
         self.go(f"/visits/{uid('home-7-visit')}/line")

@@ -16,7 +16,7 @@ _T = TypeVar("_T")
 _OF_AN_OFFER = """
     sentence why label next test note shown span source summary gains costs unknown left cautions
     complaints cancel_text cooling_off local_rules reasons evidence target_words tonight health
-    warranty parts flags answer
+    first warranty parts flags answer
 """
 _OF_ITS_CARE = "said tried title tools text caution"
 _OF_WHAT_IS_SHOWN = """

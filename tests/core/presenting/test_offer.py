@@ -19,7 +19,7 @@ from zesty_glass.core.presenting.before_signing import to_know
 from zesty_glass.core.presenting.offer import draft_reasons, make_offer, plan_terms
 from zesty_glass.core.presenting.revision import differences
 from zesty_glass.core.proposing.proposal import Plan, Proposal, State, digest, move
-from zesty_glass.core.proposing.rows import cell, judged_at, not_addressed, rows, target_of
+from zesty_glass.core.proposing.rows import judged_at, not_addressed, rows, target_of
 from zesty_glass.core.ranges import Verdict
 from zesty_glass.core.rules import Rules
 from zesty_glass.core.testing.finding import Weight
@@ -96,10 +96,6 @@ class Cells(unittest.TestCase):
                 self.assertLessEqual(
                     set(r.complaints), own | {c.words for c in DONE[v.home.name].noticed}
                 )
-
-    def test_a_cell_wants_a_line(self):
-        with self.assertRaises(ValueError):
-            cell("x", None, "iron", 0.3, "at_most", "us")
 
     def test_where_things_are_judged(self):
         for analyte, place in (

@@ -1,6 +1,7 @@
 """How good a water is in one thing found: two figures, higher is better, unknown never wins."""
 
 import unittest
+from dataclasses import replace
 
 from hypothesis import given
 from hypothesis import strategies as st
@@ -186,8 +187,8 @@ class PaddedLines(unittest.TestCase):
         self.assertFalse(self.at_the_end(self.longer(cost=2900)))
 
     def test_one_with_less_to_watch_keeps_its_place(self):
-        short = self.line((self.softener,), 3000, {"hardness": 1.0}, watch=("sediment fouls it",))
-        more = self.longer()
+        fouled = self.line((self.softener,), 3000, {"hardness": 1.0}, watch=("sediment fouls it",))
+        short, more = replace(fouled, burden=1.0), self.longer()
         self.assertEqual(self.ordered(short, more, self.other)[1], more.option.id)
 
     def test_nothing_is_lost(self):

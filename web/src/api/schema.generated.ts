@@ -10705,7 +10705,7 @@ export interface components {
         };
         /**
          * Offer
-         * @description A proposal's whole content.
+         * @description A proposal's whole content. ``first``: what to do before anything is bought.
          */
         Offer: {
             /**
@@ -10904,6 +10904,12 @@ export interface components {
              * @description the day of its prices
              */
             priced_on?: string | null;
+            /**
+             * First
+             * @description what to try first
+             * @default []
+             */
+            first: string[];
         };
         /**
          * OfferedOption

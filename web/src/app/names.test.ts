@@ -1,7 +1,7 @@
 /** Names as they stand within a sentence. */
-import { expect, it } from "vitest";
+import { describe, expect, it } from "vitest";
 
-import { lowerFirst, midSentence } from "./names";
+import { lowerFirst, midSentence, uniqueName } from "./names";
 
 it("puts a name into a sentence and leaves signs alone", () => {
   expect(
@@ -16,4 +16,13 @@ it("lowers a first letter and turns nothing around", () => {
     "UV",
     "pH meter",
   ]);
+});
+
+describe("a name that no other is", () => {
+  it("is left as it is where it is free, and numbered where it is not", () => {
+    expect(uniqueName("Carbon", [])).toBe("Carbon");
+    expect(uniqueName("Carbon", ["Carbon"])).toBe("Carbon (2)");
+    expect(uniqueName("Carbon", ["Carbon", "Carbon (2)", "Softener"])).toBe("Carbon (3)");
+    expect(uniqueName("Carbon", ["Carbon (2)"])).toBe("Carbon");
+  });
 });

@@ -33,3 +33,11 @@ export function listed(...parts: readonly (string | null | undefined)[]): string
 }
 
 export const newId = (): string => crypto.randomUUID();
+
+/** A name that no other of some names is: the next number goes behind it. */
+export function uniqueName(name: string, others: readonly string[]): string {
+  let n = 1;
+  const nth = (): string => (n === 1 ? name : `${name} (${n})`);
+  while (others.includes(nth())) n += 1;
+  return nth();
+}

@@ -10,12 +10,10 @@ from .. import words
 from ..analytes import ANALYTES
 from ..assess import Assessment
 from ..errors import RuleError
-from ..proposing.first import first_steps
-from ..proposing.looked_at import At
 from ..record import record
 from ..testing.finding import Weight
-from ..treating.in_place import said_first
 from ..visit import Visit
+from .first import before_buying
 
 MOST_READINGS, MOST_NEXT = 10, 6
 #: what a household asks about, in this order; what was found stands before it
@@ -71,14 +69,6 @@ def water_card(visit: Visit, a: Assessment) -> WaterCard:
             "samples",
             "Draw a glass ahead of all treatment and test it.",
         )
-    at = At(
-        water=a.raw,
-        meaning=a.meaning,
-        home=visit.home,
-        complaints=(*visit.complaints, *a.noticed),
-        samples=visit.samples,
-        rules=visit.rules,
-    )
     return WaterCard(
         home=visit.home.name,
         place=visit.home.place,
@@ -88,7 +78,7 @@ def water_card(visit: Visit, a: Assessment) -> WaterCard:
         tonight=a.meaning.tonight,
         readings=_readings(visit, a),
         settings=a.meaning.sets,
-        next=(*said_first(a.in_place), *first_steps(at))[:MOST_NEXT],
+        next=before_buying(visit, a)[:MOST_NEXT],
         untested=tuple(u.name for u in a.meaning.unknown),
     )
 

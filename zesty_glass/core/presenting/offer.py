@@ -32,6 +32,7 @@ from ..treating.stream import Quantity
 from ..visit import Visit
 from .before_signing import ToKnow, stopped, to_know, unanswered_stops
 from .comparison import single_source
+from .first import before_fitting
 from .metric import in_units
 
 ALWAYS = (
@@ -128,7 +129,7 @@ class PlanTerms:
 
 @record
 class Offer:
-    """A proposal's whole content."""
+    """A proposal's whole content. ``first``: what to do before anything is bought."""
 
     number: str
     revision: int
@@ -169,6 +170,7 @@ class Offer:
     before_signing: tuple[ToKnow, ...] = ()
     price: tuple[PriceLine, ...] = ()
     priced_on: date | None = None
+    first: tuple[str, ...] = ()
 
 
 def _readings(visit: Visit, a: Assessment) -> tuple[ReadingLine, ...]:
@@ -380,6 +382,7 @@ def make_offer(
         health=tuple(f.sentence for f in meaning.findings if f.weight is Weight.HEALTH),
         before_signing=before_signing,
         priced_on=priced_on,
+        first=before_fitting(visit, a, chosen.line),
     )
     return in_units(made, visit)
 

@@ -38,19 +38,33 @@ def unanswered(
     held = {} if top is None else top.answers
     short = dict.fromkeys(f.analyte for f in found if held.get(f.analyte, 0.0) < ANSWERED)
     names = ", ".join(ANALYTES[a].said for a in short)
-    parts = [f"No line of this catalogue is sure to answer: {names}."]
-    near = max(lines, key=lambda x: sum(x.answers.get(a, 0.0) for a in short), default=None)
-    if near is not None and any(near.answers.get(a, 0.0) > 0 for a in short):
-        parts.append(f"The nearest is “{near.option.name}”.")
-        parts += list(near.open[:3])
+    parts = [f"No line of this catalogue is sure to answer: {names}.", *_nearest(lines, set(short))]
     if short.keys() & set(MICROBES):
-        lamps = [x for x in left_out if x.rule.startswith("uv.")]
-        # a lamp that would do but for this water says more than one that is not for it at all
-        lamps.sort(key=lambda x: (x.rule == "uv.class", not x.rule.startswith("uv.uvt")))
-        parts += [f"{x.name}: {x.sentence}" for x in lamps[:1]]
+        parts += _lamp(left_out)
     if not meaning.tonight:
         parts.append("Until it is answered bring drinking water.")
     return " ".join(parts)
+
+
+def _nearest(lines: tuple[Suggested, ...], short: set[str]) -> list[str]:
+    """The line that goes furthest for what no line answers, and what is open in it."""
+
+    def goes(x: Suggested) -> list[float]:
+        return [x.answers.get(a, 0.0) for a in short]
+
+    near = max(lines, key=lambda x: sum(goes(x)), default=None)
+    if near is None or not any(share > 0 for share in goes(near)):
+        return []
+    return [f"The nearest is “{near.option.name}”.", *near.open[:3]]
+
+
+def _lamp(left_out: tuple[LeftOut, ...]) -> list[str]:
+    """Why a lamp was left out: one that would do but for this water says more than one that is not
+    for it at all.
+    """
+    lamps = [x for x in left_out if x.rule.startswith("uv.")]
+    lamps.sort(key=lambda x: (x.rule == "uv.class", not x.rule.startswith("uv.uvt")))
+    return [f"{x.name}: {x.sentence}" for x in lamps[:1]]
 
 
 def complaints_left(

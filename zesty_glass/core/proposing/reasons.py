@@ -82,28 +82,66 @@ def still_to_test(meaning: Meaning) -> str:
     return f"Nothing found in {done} of {meaning.asked} tests; still to test: {names}."
 
 
+def _lead(r: Row) -> str:
+    """A thing found with the complaints that it explains."""
+    if not r.complaints:
+        return r.name
+    return " and ".join(f"“{c}”" for c in r.complaints) + f": {mid_sentence(r.name)}"
+
+
 def _gain(r: Row, option: str) -> str | None:
     c = next((c for c in r.cells if c.option == option), None)
     today = r.cells[0] if r.cells else None
     if c is None or today is None or (c.range is not None and c.range == today.range):
         return None
-    lead = (
-        " and ".join(f"“{c}”" for c in r.complaints) + f": {mid_sentence(r.name)}"
-        if r.complaints
-        else r.name
-    )
     target = " It meets what was wanted." if c.meets is Verdict.MET else ""
     if c.change == "less":
-        held = "" if c.established else " Not established: no certificate for it."
-        return (
-            f"{lead} goes from {today.shown} to {c.shown}"
-            f" ({c.evidence}).{target if c.established else ''}{held}"
-        )
+        held = target if c.established else " Not established: no certificate for it."
+        return f"{_lead(r)} goes from {today.shown} to {c.shown} ({c.evidence}).{held}"
     if c.change == "inactivated":
-        return f"{lead}: inactivated at the lamp, once the laboratory confirms it."
+        return f"{_lead(r)}: inactivated at the lamp, once the laboratory confirms it."
     if c.change == "more" and r.analyte == "ph":
-        return f"{lead} rises from {today.shown} to {c.shown}.{target}"
+        return f"{_lead(r)} rises from {today.shown} to {c.shown}.{target}"
     return None
+
+
+def _warned(line: LineReport) -> list[str]:
+    """What its checks stop or warn of."""
+    of_stages = [
+        f"{stage.name}: {c.sentence}"
+        for stage in line.stages
+        for c in stage.checks
+        if c.status in ("stop", "warn")
+    ]
+    return of_stages + [c.sentence for c in line.checks if c.status in ("stop", "warn")]
+
+
+def _risen(line: LineReport, rows: tuple[Row, ...]) -> list[str]:
+    """What an option adds to the water."""
+    cells = ((r, next((c for c in r.cells if c.option == line.option), None)) for r in rows)
+    return [
+        f"{r.name} rises to {c.shown}." if c.range is not None else f"{r.name} {c.note or 'rises'}."
+        for r, c in cells
+        if c is not None and c.change == "more" and r.analyte != "ph"
+    ]
+
+
+def _spent(cost: Lifetime, waste: Waste, work: Chores, settings: Settings) -> list[str]:
+    """What it costs, drains and asks to be carried."""
+    at_least = "at least " if cost.missing else ""
+    unpriced = f" Not priced yet: {', '.join(cost.missing)}." if cost.missing else ""
+    out = [
+        f"Over {cost.years} years it costs {at_least}{amount(cost.total, settings)} all in,"
+        f" {amount(cost.purchase, settings)} of it to buy and install.{unpriced}"
+    ]
+    if waste.total_gal_year > 0:
+        out.append(
+            f"It sends {waste.total_gal_year:,.0f} gal a year to the drain,"
+            f" {waste.bathtubs:,.0f} bathtubs."
+        )
+    if work.bags >= 1:
+        out.append(f"{work.bags:.0f} bags of salt of 40 lb are carried a year.")
+    return out
 
 
 def reasons(
@@ -118,44 +156,19 @@ def reasons(
 ) -> Reasons:
     """The draft for one option; for "do nothing" it says so plainly."""
     gains = tuple(s for r in rows if (s := _gain(r, line.option)))
-    against: list[str] = []
-    for stage in line.stages:
-        against += [
-            f"{stage.name}: {c.sentence}" for c in stage.checks if c.status in ("stop", "warn")
-        ]
-    against += [c.sentence for c in line.checks if c.status in ("stop", "warn")]
-    for r in rows:
-        c = next((c for c in r.cells if c.option == line.option), None)
-        if c is not None and c.change == "more" and r.analyte != "ph":
-            against.append(
-                f"{r.name} rises to {c.shown}."
-                if c.range is not None
-                else f"{r.name} {c.note or 'rises'}."
-            )
+    against = [*_warned(line), *_risen(line, rows)]
     if left:
         against.append("It does not address: " + "; ".join(left) + ".")
     if line.stages:
-        at_least = "at least " if cost.missing else ""
-        unpriced = f" Not priced yet: {', '.join(cost.missing)}." if cost.missing else ""
-        against.append(
-            f"Over {cost.years} years it costs {at_least}{amount(cost.total, settings)} all in,"
-            f" {amount(cost.purchase, settings)} of it to buy and install.{unpriced}"
-        )
-        if waste.total_gal_year > 0:
-            against.append(
-                f"It sends {waste.total_gal_year:,.0f} gal a year to the drain,"
-                f" {waste.bathtubs:,.0f} bathtubs."
-            )
-        if work.bags >= 1:
-            against.append(f"{work.bags:.0f} bags of salt of 40 lb are carried a year.")
-    open_ = [
+        against += _spent(cost, waste, work, settings)
+    unknown = [
         f"{s.name}: {c.sentence}" for s in line.stages for c in s.checks if c.status == "unknown"
     ]
-    open_ += [f"{u.name} not tested: {u.test}." for u in meaning.unknown]
+    unknown += [f"{u.name} not tested: {u.test}." for u in meaning.unknown]
     return Reasons(
         gains=gains,
         costs=tuple(against),
-        unknown=tuple(open_),
+        unknown=tuple(unknown),
         summary=_summary(line, gains, meaning),
     )
 

@@ -131,30 +131,18 @@ def _removal(
 
 
 def cell(
-    option: str, line: LineReport | None, analyte: str, target: float | None, op: str, units: str
+    option: str, line: LineReport, analyte: str, target: float | None, op: str, units: str
 ) -> Cell:
-    """The cell of an option; ``line`` None or without stages is today."""
+    """The cell of an option; ``line`` without stages is today."""
     where = judged_at(analyte)
-    if line is None:
-        raise ValueError("a line is needed")
     before = line.source.get(analyte)
     q = (line.tap if where == "tap" else line.house).get(analyte)
-    today = None if before is None else before.range
-    shown = (
-        words.value(analyte, q.range, q.below, units, q.words) if q is not None else "not tested"
-    )
-    change, note = _change(before, q, bool(line.stages), option == TODAY)
-    if change == "unknown":
-        shown = (q.note if q is not None else "") or "not known"
-        note = ""
-    if change == "stays" and analyte in FROM_PLUMBING and _corrects_ph(line):
-        change, shown = "unknown", EXPECTED_TO_FALL
-    if held := _held_back(line, analyte, where):
-        change, note = "stays", held
     r = None if q is None else q.range
+    change, shown, note, held = _shown_change(line, analyte, option == TODAY, units)
+    today = None if before is None else before.range
     best, low, high = _removal(today, r) if change == "less" else (None, None, None)
     level = None if q is None else q.evidence
-    tap_note = _tap_only(line, analyte, where)
+    untreated = change in ("today", "not_tested")
     return Cell(
         option=option,
         where=where,
@@ -165,18 +153,41 @@ def cell(
         removal=best,
         removal_low=low,
         removal_high=high,
-        meets=(
-            _words_verdict(q)
-            if q is not None and q.range is None and q.words
-            else _established_verdict(analyte, q, _verdict(r, target, op))
-        ),
-        evidence=(
-            "" if held or level is None or change in ("today", "not_tested") else LEVEL_WORDS[level]
-        ),
+        meets=_meets(analyte, q, target, op),
+        evidence="" if held or level is None or untreated else LEVEL_WORDS[level],
         level=None if held else level,
         established=not held and (True if q is None else q.established),
-        note=note or tap_note,
+        note=note or _tap_only(line, analyte, where),
     )
+
+
+def _shown_change(
+    line: LineReport, analyte: str, today: bool, units: str
+) -> tuple[str, str, str, bool]:
+    """How a line changes an analyte, the value as it is shown, what is said of it, and whether
+    what would take it out stands idle."""
+    where = judged_at(analyte)
+    before = line.source.get(analyte)
+    q = (line.tap if where == "tap" else line.house).get(analyte)
+    change, note = _change(before, q, bool(line.stages), today)
+    if q is None:
+        shown = "not tested"
+    else:
+        shown = words.value(analyte, q.range, q.below, units, q.words)
+    if change == "unknown":
+        shown, note = (q.note if q is not None else "") or "not known", ""
+    if change == "stays" and analyte in FROM_PLUMBING and _corrects_ph(line):
+        change, shown = "unknown", EXPECTED_TO_FALL
+    held = _held_back(line, analyte, where)
+    return ("stays", shown, held, True) if held else (change, shown, note, False)
+
+
+def _meets(analyte: str, q: Quantity | None, target: float | None, op: str) -> Verdict:
+    """Whether what is left is what is wanted."""
+    if q is not None and q.range is None and q.words:
+        return _words_verdict(q)
+    r = None if q is None else q.range
+    return _established_verdict(analyte, q, _verdict(r, target, op))
 
 
 EXPECTED_TO_FALL = "expected to fall, not predicted: first draw after some weeks"
@@ -227,24 +238,35 @@ def _held_back(line: LineReport, analyte: str, where: str) -> str:
 def _change(
     before: Quantity | None, q: Quantity | None, has_stages: bool, today: bool
 ) -> tuple[str, str]:
+    """How a quantity differs from the raw water's, and what is said of it."""
     if q is None or (before is None and q.range is None and not q.note):
         return "not_tested", ""
     same = before is not None and q.range == before.range and q.words == before.words
     if not has_stages or (today and same and q.evidence is not Level.NO_CLAIM):
         return "today", q.note
+    if q.range is None:
+        return _change_in_words(before, q)
     if q.words == INACTIVATED:
         return "inactivated", q.note
-    if q.range is None and before is not None and before.range is None and q.words == before.words:
-        return "stays", ""
-    if q.range is None:
-        return "unknown", q.note
     if q.evidence is Level.NO_CLAIM:
         return "no_claim", q.note or "no claim for it"
-    if before is None or before.range is None:
+    return _change_in_figures(None if before is None else before.range, q, q.range)
+
+
+def _change_in_words(before: Quantity | None, q: Quantity) -> tuple[str, str]:
+    if q.words == INACTIVATED:
+        return "inactivated", q.note
+    if before is not None and before.range is None and q.words == before.words:
+        return "stays", ""
+    return "unknown", q.note
+
+
+def _change_in_figures(before: Range | None, q: Quantity, now: Range) -> tuple[str, str]:
+    if before is None:
         return "more", q.note
-    if q.range == before.range:
+    if now == before:
         return "stays", "does not remove" if q.evidence is Level.DOES_NOT_REMOVE else ""
-    return ("less" if q.range.best < before.range.best else "more"), q.note
+    return ("less" if now.best < before.best else "more"), q.note
 
 
 def _tap_only(line: LineReport, analyte: str, where: str) -> str:
@@ -409,25 +431,30 @@ def not_addressed(line: LineReport, meaning: Meaning, rows_: tuple[Row, ...]) ->
     """What an option leaves as it is, of all that asks for something."""
     out = []
     for r in rows_:
-        if r.weight not in (Weight.ACT, Weight.HEALTH, Weight.NOTICE):
-            continue
         c = next((c for c in r.cells if c.option == line.option), None)
-        if c is None or c.meets is Verdict.MET or _met_at_the_tap(line, r):
-            continue
-        if c.change in ("stays", "today", "no_claim"):
-            if r.weight is Weight.NOTICE and r.analyte in ("tds", "sodium"):
-                continue
-            tail = " (comes from the plumbing)" if r.analyte in FROM_PLUMBING else ""
-            out.append(f"{c.shown if c.shown.startswith(r.name) else f'{r.name} {c.shown}'}{tail}")
-        elif c.change == "unknown":
-            out.append(f"{r.name}, {r.cells[0].shown} today: {c.shown}")
-        elif c.change == "less" and c.meets is Verdict.NOT_MET:
-            out.append(f"{r.name} {c.shown}, still over what is wanted")
-        elif c.change == "less" and _presses(r):
-            held = "may still be over" if c.established else "not established"
-            out.append(f"{r.name} {c.shown}: {held}")
+        asks = r.weight in (Weight.ACT, Weight.HEALTH, Weight.NOTICE)
+        if asks and c is not None and c.meets is not Verdict.MET and not _met_at_the_tap(line, r):
+            out.append(_left(r, c))
     out += _risen(line, rows_)
-    for f in meaning.findings:
-        if f.id == "heater.anode":
-            out.append("Smell at the hot tap: the water heater’s anode")
-    return tuple(out)
+    if any(f.id == "heater.anode" for f in meaning.findings):
+        out.append("Smell at the hot tap: the water heater’s anode")
+    return tuple(x for x in out if x)
+
+
+def _left(r: Row, c: Cell) -> str:
+    """How an option leaves one thing found; empty where that asks for nothing."""
+    if c.change in ("stays", "today", "no_claim"):
+        if r.weight is Weight.NOTICE and r.analyte in ("tds", "sodium"):
+            return ""
+        tail = " (comes from the plumbing)" if r.analyte in FROM_PLUMBING else ""
+        return f"{c.shown if c.shown.startswith(r.name) else f'{r.name} {c.shown}'}{tail}"
+    if c.change == "unknown":
+        return f"{r.name}, {r.cells[0].shown} today: {c.shown}"
+    if c.change != "less":
+        return ""
+    if c.meets is Verdict.NOT_MET:
+        return f"{r.name} {c.shown}, still over what is wanted"
+    if not _presses(r):
+        return ""
+    held = "may still be over" if c.established else "not established"
+    return f"{r.name} {c.shown}: {held}"

@@ -276,7 +276,9 @@ class _Case(NamedTuple):
         unpriced = float(sum(running_years(g.unpriced_year, rates)))
         line = replace(line, cost=round(c.cost - unpriced, 2))
         hours = c.own_minutes / 60 * self.years
-        key = order(quiet, self.grader.of_need, len(c.items), g, c.cost, c.waste_gal_year, hours)
+        key = order(
+            quiet, self.grader.asks.of_need, len(c.items), g, c.cost, c.waste_gal_year, hours
+        )
         return key, line
 
 
@@ -286,7 +288,7 @@ def _in_order(case: _Case, found: Found) -> list[Suggested]:
     keyed = [case.told(n, c, _held(c, looked_for.targets)) for n, c in enumerate(found.lines)]
     keyed.sort(key=lambda x: x[0])
     best = _codes(keyed)
-    asked = looked_for.wanted if grader.hardness_asks else ()
+    asked = looked_for.wanted if grader.asks.hardness else ()
     beside = (
         *candidates(best, case.items, case.home, asked),
         *_larger(best, case.items, grader),
@@ -317,7 +319,9 @@ def _try(case: _Case, keyed: _Keyed, more: Iterable[tuple[str, ...]]) -> None:
 def _by_grade(case: _Case, found: Found) -> tuple[Suggested, ...]:
     """Lines in the order of their grades, padded ones last."""
     acted = frozenset(f.analyte for f in case.meaning.findings if f.weight is Weight.ACT)
-    return padded_last(_in_order(case, found), case.items, case.grader.unasked - case.had, acted)
+    return padded_last(
+        _in_order(case, found), case.items, case.grader.asks.unasked - case.had, acted
+    )
 
 
 def _ranked(case: _Case, by_grade: tuple[Suggested, ...]) -> tuple[Suggested, ...]:
@@ -329,8 +333,8 @@ def _ranked(case: _Case, by_grade: tuple[Suggested, ...]) -> tuple[Suggested, ..
     situation = Situation(
         at=case.at,
         lines=reasoned,
-        presses=case.grader.presses,
-        of_need=case.grader.of_need,
+        presses=case.grader.asks.presses,
+        of_need=case.grader.asks.of_need,
         untested_wish=case.looked_for.untested_wish,
         wanted=case.looked_for.wanted,
         in_place=case.in_place,
@@ -420,7 +424,7 @@ def _told(
         met = frozenset(a for a, share in g.answers.items() if share >= 1)
         held = met, tuple(f"{a}:" for a in wanted if a not in met), ()
     # what is wished less of without a figure is met by a line that takes a good part of it
-    untouched = grader.less_of & set(g.leaves)
+    untouched = grader.asks.less_of & set(g.leaves)
     line = Suggested(
         option=option,
         watch=g.watch,

@@ -87,6 +87,21 @@ export function Tonight({ offer }: Of): ReactElement | null {
   );
 }
 
+/** What comes before anything is bought: what costs nothing, then what costs little. */
+export function FirstSteps({ offer }: Of): ReactElement | null {
+  if (offer.first.length === 0) return null;
+  return (
+    <section>
+      <h2 className="mb-2">{say("First, what costs nothing or little")}</h2>
+      <ul className="list-disc pl-6 max-w-[820px]">
+        {offer.first.map((t) => (
+          <li key={t}>{t}</li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
 function PaymentPlan({ offer }: Of): ReactElement | null {
   const { plan } = offer;
   if (!plan) return null;

@@ -16,6 +16,7 @@ import {
   OfferedReadings,
   PartsFrom,
   StaysUnknown,
+  FirstSteps,
   Tonight,
   WarrantyAndCancel,
   YearsWork,
@@ -198,6 +199,7 @@ export function OfferView({ offer }: { offer: Offer }): ReactElement {
         ))}
       </section>
       <Tonight offer={offer} />
+      <FirstSteps offer={offer} />
       <section>
         <h2 className="mb-4">{say("What was compared")}</h2>
         <Options offer={offer} />

@@ -21,6 +21,10 @@ export interface Telling {
   onTake: (o: Option) => void;
 }
 
+/** One stage tells by its own name; several by what they are. */
+const tellingName = (l: Found): string =>
+  (l.names.length === 1 ? l.names[0] : undefined) ?? l.option.name;
+
 function markOf(l: Found): "done" | "part" | "miss" {
   if (l.meets === l.wanted) return "done";
   return Object.values(l.answers ?? {}).some((share) => share > 0) ? "part" : "miss";
@@ -171,7 +175,7 @@ function Figures({
           <button
             className="key"
             disabled={telling.full}
-            onClick={() => telling.onTake({ ...l.option, id: newId() })}
+            onClick={() => telling.onTake({ ...l.option, id: newId(), name: tellingName(l) })}
           >
             {say("Take it")}
           </button>

@@ -15,6 +15,7 @@ import { Suggest } from "./Suggest";
 import { useLine, type LineEdits } from "./useLine";
 import { WhatIf } from "./WhatIf";
 import { say } from "../../app/language";
+import { uniqueName } from "../../app/names";
 
 function NothingTested({ id }: { id: string }): ReactElement {
   return (
@@ -105,6 +106,7 @@ function Dialogs({
   const { view } = useVisitContext();
   const analytes = useReference().data?.analytes ?? [];
   const currency = view.visit.settings.currency;
+  const taken = view.visit.options.map((o) => o.name);
   const swapping = asking !== null && typeof asking === "object" ? asking : null;
   return (
     <>
@@ -113,7 +115,7 @@ function Dialogs({
           full={view.visit.options.length >= MOST_LINES}
           names={(a) => analytes.find((x) => x.id === a)?.name ?? a}
           onClose={close}
-          onTake={(o) => line.put(o, close)}
+          onTake={(o) => line.put({ ...o, name: uniqueName(o.name, taken) }, close)}
         />
       )}
       {asking === "what-if" && option && (
