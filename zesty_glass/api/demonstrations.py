@@ -14,7 +14,8 @@ from ..work import demonstrating
 from .address import same_id
 from .answers import answer
 from .context import Selling, Signed
-from .schemas import DemonstrationWords, Saved, TastingBody
+from .demonstrations_schemas import DemonstrationWords, TastingBody
+from .schemas import Saved
 from .visits import Version
 
 router = APIRouter(prefix="/api", tags=["demonstrations"])

@@ -10,7 +10,7 @@ from fastapi import APIRouter, HTTPException, Path, Request, Response
 from ..work import feeds
 from .answers import described
 from .context import Signed
-from .feed_schemas import FeedBody, FeedMade, FeedView
+from .feeds_schemas import FeedBody, FeedMade, FeedView
 from .paging import Paged
 
 router = APIRouter(prefix="/api", tags=["calendars"])

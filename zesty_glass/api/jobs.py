@@ -22,7 +22,7 @@ from ..work import equipment, firm, in_care, job_days, jobs, proposing, waiting
 from .address import same_id
 from .answers import answer
 from .context import Context, Selling, Signed
-from .job_schemas import (
+from .jobs_schemas import (
     Amount,
     CareBody,
     ChangeBody,

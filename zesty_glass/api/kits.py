@@ -19,8 +19,8 @@ from ..records import store
 from ..work import checking
 from .answers import answer
 from .context import Signed
+from .kits_schemas import AnalyteView, Reference, SignView
 from .paging import Paged
-from .schemas import AnalyteView, Reference, SignView
 
 router = APIRouter(prefix="/api", tags=["kits"])
 

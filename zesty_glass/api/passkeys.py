@@ -14,8 +14,9 @@ from ..work import passkeys, signing_in
 from .context import Signed
 from .paging import Paged
 from .problems import problem
-from .schemas import Body, Me, ProveBody
+from .schemas import Body
 from .session import admit_again, entered, wrong_password
+from .session_schemas import Me, ProveBody
 
 router = APIRouter(prefix="/api/session", tags=["session"])
 

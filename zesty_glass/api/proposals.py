@@ -16,7 +16,7 @@ from ..records.models import ProposalRow
 from ..work import deciding, jobs, looking_again, money, owning, printing, proposing
 from .answers import PDF, answer, pdf_file
 from .context import Context, Selling, Signed
-from .proposal_schemas import (
+from .proposals_schemas import (
     CorrectBody,
     DecideBody,
     Draft,

@@ -15,7 +15,7 @@ from .context import Signed, cookie_name, session_token
 from .paging import Paged
 from .people_schemas import FactorBegun, FactorBody, PasswordBody, RecoveryCodes
 from .problems import problem
-from .schemas import Me, ProveBody, SessionView, SignInBody
+from .session_schemas import Me, ProveBody, SessionView, SignInBody
 
 router = APIRouter(prefix="/api/session", tags=["session"])
 

@@ -29,7 +29,7 @@ from ..work.person import now
 from .answers import CSV, PDF, answer, described, file, pdf_file, safe_name
 from .context import Selling, Signed
 from .paging import Paged
-from .schemas import (
+from .sharing_schemas import (
     AcceptBody,
     AskBody,
     CareLine,

@@ -42,7 +42,8 @@ from .context import Context, Selling, Signed
 from .files import FileBody
 from .kept import answered, tag
 from .paging import Paged
-from .schemas import (
+from .schemas import Saved, StrikeBody, Units, Versioned
+from .visits_schemas import (
     AgainBody,
     CloseBody,
     HomeChange,
@@ -50,12 +51,8 @@ from .schemas import (
     KnownHome,
     OtherVisit,
     ReadingWith,
-    Saved,
     StartBody,
-    StrikeBody,
     ToldQuery,
-    Units,
-    Versioned,
     VisitChange,
     VisitPlan,
     VisitSummary,
