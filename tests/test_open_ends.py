@@ -12,7 +12,7 @@ SEEN = {
     "demonstrating/distilling.py",
     "demonstrating/shown.py",
     "ranges.py",
-    "treating/kept.py",
+    "treating/existing_equipment.py",
     "treating/stages/calcite.py",
     "treating/stages/membrane.py",
 }

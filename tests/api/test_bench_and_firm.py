@@ -6,7 +6,11 @@ from uuid import uuid4
 from tests.api.client import HOME_1, ApiCase
 from zesty_glass.core.testing.by_meter import tenfold
 from zesty_glass.documents import lab_csv
-from zesty_glass.standins.devices import SimulatedColorimeter, SimulatedLaboratory, SimulatedMeter
+from zesty_glass.standins.instruments import (
+    SimulatedColorimeter,
+    SimulatedLaboratory,
+    SimulatedMeter,
+)
 from zesty_glass.standins.tap import Tap
 
 

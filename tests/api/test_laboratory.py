@@ -6,7 +6,7 @@ from uuid import uuid4
 
 from tests.api.client import HOME_2, ApiCase
 from zesty_glass.documents import lab_csv
-from zesty_glass.standins.devices import SimulatedLaboratory
+from zesty_glass.standins.instruments import SimulatedLaboratory
 
 GOOD = b"analyte,result,unit,basis\narsenic,< 1,ppb,\nnitrate,3,mg/L,N\n"
 

@@ -6,7 +6,7 @@ from datetime import UTC, datetime
 
 from tests.core.test_assumptions import SOAP
 from zesty_glass.core.assess import assess
-from zesty_glass.core.demonstrating.records import Demonstration, Kettle
+from zesty_glass.core.demonstrating.demonstrations import Demonstration, Kettle
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.testing.laboratory import LabSample
 

@@ -10,7 +10,7 @@ from typing import Annotated, Literal, get_args, get_origin
 
 from sqlalchemy import JSON, Text
 
-from zesty_glass.core.demonstrating.records import Demonstration
+from zesty_glass.core.demonstrating.demonstrations import Demonstration
 from zesty_glass.core.home import Customer, Home
 from zesty_glass.core.presenting.offer import Offer
 from zesty_glass.core.testing.complaints import Complaint
@@ -18,7 +18,7 @@ from zesty_glass.core.visit import Visit
 from zesty_glass.documents.erasing import kinds_of, mark_of, without_person, words_of
 from zesty_glass.records import after_models, file_models, note_models, passkey_models
 from zesty_glass.records.base import Base
-from zesty_glass.work.keeping import DOCUMENTS
+from zesty_glass.work.versioning import DOCUMENTS
 
 TABLES = (after_models, file_models, note_models, passkey_models)  # every one is known
 KEPT = json.loads((Path(__file__).parent / "kept_texts.json").read_text())

@@ -12,7 +12,7 @@ from tests.messages import pseudo
 from tests.messages.test_catalogue import offers, texts
 from zesty_glass.cli import messages as tool
 from zesty_glass.cli.machine import ROOT
-from zesty_glass.messages.records import in_language, names_of
+from zesty_glass.messages.in_language import in_language, names_of
 
 #: fields that are codes to the core, and said by the page
 SAID_BY_THE_PAGE = ("band", "words")

@@ -17,8 +17,8 @@ from zesty_glass.core.errors import RuleError
 from zesty_glass.core.treating.stages import TECHNOLOGIES
 from zesty_glass.documents import pdf
 from zesty_glass.messages import catalogue, page
-from zesty_glass.messages.records import in_language, names_of
-from zesty_glass.messages.templates import messages_on_paper
+from zesty_glass.messages.extraction import messages_on_paper
+from zesty_glass.messages.in_language import in_language, names_of
 
 SPANISH = catalogue.speaker("es")
 ENGLISH = re.compile(r"\b(the|of|and|is|are|not|with|from|which|your|within|after|goes)\b")

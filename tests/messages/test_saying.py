@@ -7,9 +7,9 @@ import unittest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from zesty_glass.messages import page, saying, spoken, templates
+from zesty_glass.messages import extraction, page, saying, spoken
+from zesty_glass.messages.extraction import messages_of
 from zesty_glass.messages.saying import Speaker, filled, words_of
-from zesty_glass.messages.templates import messages_of
 
 MESSAGES = {
     "{0} {1}: wants {2}.": "{0} {1}: necesita {2}.",
@@ -36,7 +36,7 @@ S = Speaker(
 
 
 def load_tests(loader, tests, pattern):
-    for module in (page, saying, spoken, templates):
+    for module in (page, saying, spoken, extraction):
         tests.addTests(doctest.DocTestSuite(module))
     return tests
 

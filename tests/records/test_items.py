@@ -10,7 +10,7 @@ from zesty_glass.demo.load import EMAIL
 from zesty_glass.records import signing
 from zesty_glass.records.db import make_engine
 from zesty_glass.records.models import ItemRow
-from zesty_glass.work.shelf import taken
+from zesty_glass.work.item_cache import taken
 
 TAP = "DT-2"  # a system of four
 

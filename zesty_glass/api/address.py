@@ -5,12 +5,12 @@ from __future__ import annotations
 from uuid import UUID
 
 from ..core.errors import RuleError
-from ..work import keeping
+from ..work import versioning
 
 
 def same_id(given: str, address: UUID | str, area: str, thing: str) -> None:
     """RuleError ``area.id`` unless a body's id is the one in its address."""
-    known = keeping.same_id(given) if isinstance(address, UUID) else given
+    known = versioning.same_id(given) if isinstance(address, UUID) else given
     if known != address:
         raise RuleError(
             f"{area}.id",

@@ -24,7 +24,7 @@ from .. import __version__
 from ..documents.reference import reference
 from ..records.db import make_engine, make_sessions
 from ..standins.mail import Mailer
-from ..work import posting, printing, seals
+from ..work import mailing, printing, seals
 from ..work.held import Held
 from . import (
     attached,
@@ -53,7 +53,7 @@ from . import (
 from .bounds import POLICY, Bounds, Heads
 from .described import described, named
 from .files import takes_a_file
-from .shelf import Shelf
+from .route_index import Shelf
 
 #: whose routes there are
 MODULES = (
@@ -163,7 +163,7 @@ def stand_on(
     app.state.at_once = engine.execution_options(isolation_level="AUTOCOMMIT")
     known = {
         seals.KEYS: seals.keys_from(secret, old_secrets),
-        posting.CONFIGURED: mailer is not None and not mailer.simulated,
+        mailing.CONFIGURED: mailer is not None and not mailer.simulated,
     }
     app.state.sessions = make_sessions(engine, **known)
     app.state.looks = make_sessions(app.state.at_once, **known)
@@ -179,7 +179,7 @@ async def _posting(app: FastAPI) -> AsyncIterator[None]:
     if mailer is None or mailer.simulated:
         yield
         return
-    postman = posting.Postman(
+    postman = mailing.Postman(
         app.state.sessions, mailer, app.state.public_address, printing.attached
     )
     postman.start()

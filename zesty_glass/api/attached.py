@@ -11,10 +11,10 @@ from pydantic import BaseModel, Field
 
 from ..records.file_models import FileRow
 from ..work import files
-from .answers import PRIVATE, described, safe_name
 from .context import Managing, Signed
 from .files import FileBody
 from .paging import Paged
+from .responses import PRIVATE, described, safe_name
 
 router = APIRouter(prefix="/api", tags=["files"])
 Of = Annotated[str, Query(min_length=1, max_length=200)]

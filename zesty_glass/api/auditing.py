@@ -14,9 +14,9 @@ from ..core.bounds import INT_MOST
 from ..documents import sheets
 from ..records import audit
 from ..records.models import Audit
-from .answers import CSV
 from .context import Managing
 from .people_schemas import AuditLine, AuditPage
+from .responses import CSV
 
 router = APIRouter(prefix="/api/audit", tags=["audit"])
 PAGE = 100

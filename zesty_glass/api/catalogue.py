@@ -22,10 +22,10 @@ from ..core.record import record
 from ..core.searching.what_if import WhatIf
 from ..work import catalogue, examples
 from ..work.apart import Busy, TooMuch, searches
-from .answers import PRIVATE, answer
 from .context import ManagingAgain, Selling, Signed
 from .files import FileBody
 from .paging import Paged
+from .responses import PRIVATE, answer
 from .schemas import Body, Units
 
 router = APIRouter(prefix="/api", tags=["catalogue"])

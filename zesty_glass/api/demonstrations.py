@@ -7,14 +7,14 @@ from uuid import UUID
 from fastapi import APIRouter, Response
 
 from ..core.demonstrating.about import ABOUT, NOT_OFFERED
-from ..core.demonstrating.records import Demonstration
+from ..core.demonstrating.demonstrations import Demonstration
 from ..messages.catalogue import ORIGINAL, Language
-from ..messages.records import in_language
+from ..messages.in_language import in_language
 from ..work import demonstrating
 from .address import same_id
-from .answers import answer
 from .context import Selling, Signed
 from .demonstrations_schemas import DemonstrationWords, TastingBody
+from .responses import answer
 from .schemas import Saved
 from .visits import Version
 

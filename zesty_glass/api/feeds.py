@@ -8,10 +8,10 @@ from uuid import UUID
 from fastapi import APIRouter, HTTPException, Path, Request, Response
 
 from ..work import feeds
-from .answers import described
 from .context import Signed
 from .feeds_schemas import FeedBody, FeedMade, FeedView
 from .paging import Paged
+from .responses import described
 
 router = APIRouter(prefix="/api", tags=["calendars"])
 ICS = described("text/calendar", "A calendar, RFC 5545.", {"type": "string"})

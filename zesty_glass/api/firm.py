@@ -12,8 +12,8 @@ from ..documents.codec import load
 from ..records import store
 from ..work import firm as work
 from .address import same_id
-from .answers import answer
 from .context import ManagingAgain, Signed
+from .responses import answer
 from .schemas import Saved
 from .visits import Version
 

@@ -20,7 +20,6 @@ from ..core.errors import RuleError
 from ..records import jobs as records
 from ..work import equipment, firm, in_care, job_days, jobs, proposing, waiting
 from .address import same_id
-from .answers import answer
 from .context import Context, Selling, Signed
 from .jobs_schemas import (
     Amount,
@@ -45,6 +44,7 @@ from .jobs_schemas import (
     WaitingLine,
 )
 from .paging import Paged
+from .responses import answer
 from .schemas import StrikeBody
 
 router = APIRouter(prefix="/api", tags=["jobs"])

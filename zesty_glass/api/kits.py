@@ -16,11 +16,11 @@ from ..core.testing.noticing import LOOKED_AT
 from ..core.treating.items import Item
 from ..documents.codec import load
 from ..records import store
-from ..work import checking
-from .answers import answer
+from ..work import instrument_checks
 from .context import Signed
 from .kits_schemas import AnalyteView, Reference, SignView
 from .paging import Paged
+from .responses import answer
 
 router = APIRouter(prefix="/api", tags=["kits"])
 
@@ -38,7 +38,7 @@ def drift(ctx: Signed, page: Paged) -> Response:
     """How the firm's instruments did in their standards; those never checked in one are left
     out."""
     with ctx.db() as db:
-        found = checking.drifts(db, ctx.who)
+        found = instrument_checks.drifts(db, ctx.who)
     return page.answer(list(found), list[InstrumentDrift], lambda x: x.key)
 
 
@@ -57,7 +57,7 @@ def put_check(ctx: Signed, key: str, check_id: UUID, body: CheckBody) -> Respons
         id=str(check_id), on=body.on, standard=body.standard, shown=body.shown, by=ctx.who.name
     )
     with ctx.db() as db:
-        return answer(checking.check(db, ctx.who, key, check_id, made))
+        return answer(instrument_checks.check(db, ctx.who, key, check_id, made))
 
 
 @router.get("/catalogue", response_model=list[Item])

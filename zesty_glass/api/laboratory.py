@@ -20,10 +20,10 @@ from ..records import store
 from ..work import laboratory
 from ..work.person import now
 from .address import same_id
-from .answers import answer
 from .context import Signed
 from .files import FileBody
 from .paging import Paged
+from .responses import answer
 from .schemas import Saved
 from .visits import Version
 

@@ -26,8 +26,7 @@ from ..records import homes as records
 from ..records import track as record
 from ..records.models import HomeRow
 from ..records.note_models import HomeNoteRow
-from ..work import asking_for, checking, jobs, logbook, old_notes, one_home
-from .answers import CSV, answer
+from ..work import asking_for, instrument_checks, jobs, logbook, old_notes, one_home
 from .context import ManagingAgain, Selling, Signed
 from .files import FileBody
 from .logbook_schemas import (
@@ -47,6 +46,7 @@ from .logbook_schemas import (
     TrackBehind,
     TrackMore,
 )
+from .responses import CSV, answer
 
 router = APIRouter(prefix="/api", tags=["logbook"])
 Words = Annotated[str, Query(max_length=200)]
@@ -197,7 +197,7 @@ def years(ctx: Signed, id: UUID) -> Response:
                 visits=tuple((str(v), at) for v, at in visits),
                 series=series,
                 events=events,
-                notes=tuple(_note(n) for n in checking.of_home(db, ctx.who, row.id)),
+                notes=tuple(_note(n) for n in instrument_checks.of_home(db, ctx.who, row.id)),
                 jobs=tuple(HomeJob(id=j.id, line=j.line, fitted_on=j.fitted_on) for j in every),
             )
         )
@@ -212,7 +212,9 @@ def put_note(ctx: Signed, id: UUID, note_id: UUID, body: NoteBody) -> Response:
     """Say why something changed at a home; the same again changes nothing."""
     with ctx.db() as db:
         return answer(
-            _note(checking.add_note(db, ctx.who, id, note_id, body.on, body.text, body.kind))
+            _note(
+                instrument_checks.add_note(db, ctx.who, id, note_id, body.on, body.text, body.kind)
+            )
         )
 
 
@@ -220,14 +222,14 @@ def put_note(ctx: Signed, id: UUID, note_id: UUID, body: NoteBody) -> Response:
 def close_case(ctx: Signed, id: UUID, note_id: UUID, body: CloseCase) -> Response:
     """Close a complaint or warranty case with what came of it, or take that back."""
     with ctx.db() as db:
-        return answer(_note(checking.close_case(db, ctx.who, id, note_id, body.outcome)))
+        return answer(_note(instrument_checks.close_case(db, ctx.who, id, note_id, body.outcome)))
 
 
 @router.post("/homes/{id}/notes/{note_id}/strike", response_model=HomeNote)
 def strike_note(ctx: Signed, id: UUID, note_id: UUID, body: StrikeNote) -> Response:
     """Strike a note with its reason, or take that back; it stays on record."""
     with ctx.db() as db:
-        return answer(_note(checking.strike_note(db, ctx.who, id, note_id, body.because)))
+        return answer(_note(instrument_checks.strike_note(db, ctx.who, id, note_id, body.because)))
 
 
 def _note(row: HomeNoteRow) -> HomeNote:

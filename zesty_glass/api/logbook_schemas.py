@@ -11,7 +11,7 @@ from ..core.aftercare.care import State
 from ..core.aftercare.logbook import HomeEvent, Kept, Lasted, Outcome, Series, WaterPair
 from ..core.home import Customer
 from ..core.record import record
-from ..work.checking import NoteKind
+from ..work.instrument_checks import NoteKind
 
 
 @record

@@ -14,8 +14,8 @@ from ..core.record import record
 from ..documents.tables import rows_csv
 from ..work import monday as work
 from ..work.person import now
-from .answers import CSV, answer, file
 from .context import Managing
+from .responses import CSV, answer, file
 
 router = APIRouter(prefix="/api/monday", tags=["monday"])
 Day = Annotated[date | None, Query()]

@@ -12,7 +12,7 @@ from urllib.parse import urlencode
 from fastapi import Depends, Query, Request, Response
 
 from ..core.errors import RuleError
-from .answers import answer
+from .responses import answer
 
 _T = TypeVar("_T")
 MOST = 300  # rows of a page

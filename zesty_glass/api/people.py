@@ -9,7 +9,7 @@ from sqlalchemy.orm import Session, sessionmaker
 
 from ..records import store
 from ..records.models import InvitationRow, TokenRow, User
-from ..work import people, posting, signing_in, tokens
+from ..work import mailing, people, signing_in, tokens
 from .context import Managing, ManagingAgain
 from .paging import Paged
 from .people_schemas import (
@@ -84,7 +84,7 @@ def listed(ctx: Managing, page: Paged) -> People:
         return People(
             people=[_person(u) for u in here],
             invitations=[_invitation(x) for x in invitations],
-            mail=posting.queues(db),
+            mail=mailing.queues(db),
             more=more,
         )
 

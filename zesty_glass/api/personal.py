@@ -8,8 +8,8 @@ from uuid import UUID
 from fastapi import APIRouter, Response
 
 from ..work import personal
-from .answers import described, file
 from .context import ManagingAgain, Selling
+from .responses import described, file
 
 router = APIRouter(prefix="/api/visits/{id}", tags=["personal data"])
 

@@ -8,13 +8,12 @@ from uuid import UUID
 from fastapi import APIRouter, Query, Response
 
 from ..messages.catalogue import ORIGINAL, Language
-from ..messages.records import in_language
+from ..messages.in_language import in_language
 from ..records import money as payment_records
 from ..records import store
 from ..records.after_models import PaymentRow
 from ..records.models import ProposalRow
 from ..work import deciding, jobs, looking_again, money, owning, printing, proposing
-from .answers import PDF, answer, pdf_file
 from .context import Context, Selling, Signed
 from .proposals_schemas import (
     CorrectBody,
@@ -26,6 +25,7 @@ from .proposals_schemas import (
     ProposalView,
     Received,
 )
+from .responses import PDF, answer, pdf_file
 from .schemas import StrikeBody
 
 router = APIRouter(prefix="/api", tags=["proposals"])

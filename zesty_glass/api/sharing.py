@@ -21,14 +21,14 @@ from ..core.presenting.revision import MovedOn
 from ..documents.codes import code_picture
 from ..documents.tables import costs_csv, readings_csv
 from ..messages.catalogue import ORIGINAL, Language
-from ..messages.records import in_language
+from ..messages.in_language import in_language
 from ..records.models import LinkRow, MailRow
 from ..work import deciding, printing, proposing, sharing, visiting
 from ..work.mending import worked
 from ..work.person import now
-from .answers import CSV, PDF, answer, described, file, pdf_file, safe_name
 from .context import Selling, Signed
 from .paging import Paged
+from .responses import CSV, PDF, answer, described, file, pdf_file, safe_name
 from .sharing_schemas import (
     AcceptBody,
     AskBody,

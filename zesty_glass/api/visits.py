@@ -29,7 +29,7 @@ from ..core.worked import HIGH_USE, LOW_USE
 from ..documents import visit_file
 from ..documents.codec import load
 from ..messages.catalogue import ORIGINAL, Language
-from ..messages.records import in_language
+from ..messages.in_language import in_language
 from ..records import marks
 from ..records.models import ReadingRow
 from ..records.store import NotFound
@@ -37,11 +37,11 @@ from ..work import bringing_in, lines, mending, planning, readings, standins, vi
 from ..work.mending import workable, worked
 from ..work.person import now
 from .address import same_id
-from .answers import answer, described, file, safe_name
 from .context import Context, Selling, Signed
 from .files import FileBody
-from .kept import answered, tag
 from .paging import Paged
+from .response_cache import answered, tag
+from .responses import answer, described, file, safe_name
 from .schemas import Saved, StrikeBody, Units, Versioned
 from .visits_schemas import (
     AgainBody,

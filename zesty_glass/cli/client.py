@@ -17,7 +17,7 @@ from ..api.app import create_app
 from ..core import words
 from ..core.aftercare.gauging import GAUGED
 from ..core.analytes import ANALYTES
-from ..core.demonstrating.records import FLAVOURS, SMELLS
+from ..core.demonstrating.demonstrations import FLAVOURS, SMELLS
 from ..core.goals import GOALS
 from ..core.home import SOURCE_NAMES, WISHED
 from ..core.in_place import KINDS as IN_PLACE

@@ -15,7 +15,7 @@ from babel.messages.catalog import Catalog, Message
 from babel.messages.pofile import read_po, write_po
 
 from ..messages import catalogue, page
-from ..messages.templates import messages_on_paper, messages_under
+from ..messages.extraction import messages_on_paper, messages_under
 from .machine import WEB
 from .say import Stop, fail, guarded, step
 

@@ -10,7 +10,7 @@ from sqlalchemy import select
 
 from ..records.db import make_engine, make_sessions
 from ..records.models import Firm
-from ..work import jobs, posting, reminding
+from ..work import jobs, mailing, reminding
 from ..work.person import Person
 from .say import guarded
 from .settings import database, mails
@@ -20,7 +20,7 @@ def main(arguments: list[str]) -> int:
     """Remind, for every firm; meant to be run once a day, and harmless when run twice."""
     argparse.ArgumentParser(prog="./zesty remind").parse_args(arguments)
     # where a mail server is named, the server's outbox sends it
-    sessions = make_sessions(make_engine(database()), **{posting.CONFIGURED: mails()})
+    sessions = make_sessions(make_engine(database()), **{mailing.CONFIGURED: mails()})
     with sessions() as db:
         firms = db.execute(select(Firm.id, Firm.name)).all()
     for firm, name in firms:

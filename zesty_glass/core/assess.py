@@ -10,8 +10,8 @@ from .costing.chores import Chores, chores
 from .costing.money import Lifetime
 from .costing.waste import Waste, waste
 from .demonstrating.around import Around
+from .demonstrating.demonstrations import Tasting
 from .demonstrating.ready import Ready, in_order
-from .demonstrating.records import Tasting
 from .demonstrating.shown import show
 from .demonstrating.shown_records import Shown
 from .home import Home

@@ -6,8 +6,8 @@ from collections.abc import Callable
 from decimal import Decimal
 
 from .costing.money import Lifetime, lifetime, lifetime_total, stays_cheaper_from
+from .demonstrating.demonstrations import Lather
 from .demonstrating.lather import counted, household_share, ratio
-from .demonstrating.records import Lather
 from .proposing.rows import TODAY
 from .record import record
 from .treating.items import Item

@@ -9,7 +9,7 @@ from dataclasses import replace
 from datetime import datetime
 from typing import Literal
 
-from .demonstrating.records import Demonstration
+from .demonstrating.demonstrations import Demonstration
 from .home import Customer, Home
 from .proposing.proposal import Proposal
 from .record import Words, record
@@ -17,8 +17,8 @@ from .rules import Rules, Settings
 from .testing.complaints import Complaint
 from .testing.laboratory import LabSample
 from .testing.water import Sample, Water
+from .treating.existing_equipment import kept_items
 from .treating.items import Item
-from .treating.kept import kept_items
 from .treating.option import Option
 
 FORMAT = "zesty-glass-visit"

@@ -17,9 +17,9 @@ from .testing.complaints import Complaint
 from .testing.findings import Meaning, meaning
 from .testing.noticing import noticed
 from .testing.water import Water, design_water, water_of
+from .treating.existing_equipment import KeptInPlace
 from .treating.glasses import GlassMeaning, glasses
 from .treating.in_place import Judged, judge_all
-from .treating.kept import KeptInPlace
 from .treating.line import LineReport, at_other_use, placed, run_stages, site_of
 from .treating.measured import Measured, measured_here
 from .treating.option import Option

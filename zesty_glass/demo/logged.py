@@ -12,7 +12,7 @@ from sqlalchemy.orm import Session
 
 from ..core.testing.checking import InstrumentCheck
 from ..records.models import VisitRow
-from ..work import checking
+from ..work import instrument_checks
 from ..work.person import Person
 from .homes import uid
 
@@ -42,7 +42,7 @@ def _checks(db: Session, who: Person, now: datetime) -> None:
                 shown=round(standard * (1 + off), 2 if standard < 20 else 0),
                 by=who.name,
             )
-            checking.check(db, who, key, id, made)
+            instrument_checks.check(db, who, key, id, made)
 
 
 def load_logged(db: Session, who: Person, now: datetime) -> None:
@@ -52,4 +52,4 @@ def load_logged(db: Session, who: Person, now: datetime) -> None:
         visit = db.get(VisitRow, UUID(uid(f"{key}-visit")))
         assert visit is not None  # loaded just before
         day = (now - timedelta(days=ago)).date()
-        checking.add_note(db, who, visit.home_id, UUID(uid(f"note-{key}")), day, why)
+        instrument_checks.add_note(db, who, visit.home_id, UUID(uid(f"note-{key}")), day, why)

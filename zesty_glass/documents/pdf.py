@@ -23,7 +23,7 @@ from ..core.proposing.proposal import Proposal
 from ..core.testing.finding import Finding, Weight
 from ..core.units import DAYS_PER_MONTH
 from ..messages.catalogue import ORIGINAL, Language
-from ..messages.records import in_language, names_of
+from ..messages.in_language import in_language, names_of
 from ..messages.spoken import Spoken
 from .codes import code_picture
 from .pictures import cost_chart, glass, range_bar, tubs

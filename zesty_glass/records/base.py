@@ -34,7 +34,7 @@ def compared(version: Mapped[int]) -> dict[str, Any]:
     """The version is part of every UPDATE and DELETE of a row: of two writers on one version the
     second finds no row.
 
-    The version grows where the change is written (``work/keeping.py``), so that the audit can name
-    it.
+    The version grows where the change is written (``work/versioning.py``), so that the audit can
+    name it.
     """
     return {"version_id_col": version, "version_id_generator": False}

@@ -15,9 +15,9 @@ from ..records import one_home as records
 from ..records import store
 from ..records.models import HomeRow, User
 from ..records.note_models import HomeAskRow
-from . import logbook, posting
-from .keeping import note
+from . import logbook, mailing
 from .person import Person, now
+from .versioning import note
 
 FEWEST_LETTERS = 3
 
@@ -53,12 +53,12 @@ def ask(db: Session, who: Person, home: UUID) -> None:
     if db.execute(written).first() is None:
         return
     note(db, who, home, "asked for", 0, [])
-    if not posting.queues(db):
+    if not mailing.queues(db):
         return
     subject = f"{who.name} asks for a home of yours"
     said = f"{who.name} asks to take on a home that you look after. Answer it under What is due."
     for person in records.looks_after(db, who.firm_id, home):
-        posting.put(db, who, person.email, subject, said)
+        mailing.put(db, who, person.email, subject, said)
 
 
 def asked(db: Session, who: Person, row: HomeRow) -> list[tuple[HomeAskRow, User]]:

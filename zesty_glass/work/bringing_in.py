@@ -35,8 +35,8 @@ from ..records.models import (
 )
 from . import visiting
 from .firm import rules_of
-from .keeping import note, same_id
 from .person import Forbidden, Person, now
+from .versioning import note, same_id
 
 MOST_DIFFERENCES = 60
 

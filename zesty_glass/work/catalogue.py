@@ -28,8 +28,8 @@ from ..core.proposing.turning import turning_points
 from ..core.searching.search import Progress
 from ..core.searching.what_if import WhatIf, what_ifs
 from ..core.testing.water import Water
+from ..core.treating.existing_equipment import water_behind_kept
 from ..core.treating.items import Item
-from ..core.treating.kept import water_behind_kept
 from ..core.visit import Visit, kept_of
 from ..core.worked import Drawn, drawn
 from ..documents.codec import load, plain, to_json
@@ -37,8 +37,8 @@ from ..records import items as records
 from ..records import opening, store
 from ..records.models import ItemRow, PastItemRow
 from . import visiting
-from .keeping import change, note
 from .person import Conflict, Person, manager_only, now
+from .versioning import change, note
 
 TOLD_EVERY_S = 0.05
 _T = TypeVar("_T")

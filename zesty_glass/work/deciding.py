@@ -16,13 +16,13 @@ from ..core.rules import Settings
 from ..core.visit import Visit
 from ..documents.codec import load, load_json, plain
 from ..messages.catalogue import ORIGINAL, Language
-from ..messages.records import in_language
+from ..messages.in_language import in_language
 from ..records import store
 from ..records.models import ProposalRow
-from . import job_days, jobs, keeping, money, seals, visiting
-from .keeping import expect
+from . import job_days, jobs, money, seals, versioning, visiting
 from .person import Conflict, Person, now
 from .proposing import Opened, get, opened
+from .versioning import expect
 
 LONGEST_EXTENSION = timedelta(days=366)
 MOST_CORRECTIONS = 20
@@ -187,7 +187,7 @@ def _to(
 
 def _keep(db: Session, who: Person, row: ProposalRow, action: str, **changed: Any) -> None:
     """Change fields of a locked proposal, and seal it anew."""
-    keeping.change(db, who, row, {"data": {**row.data, **changed}}, action)
+    versioning.change(db, who, row, {"data": {**row.data, **changed}}, action)
     seals.set_on(db, row)
     db.flush()
 

@@ -13,7 +13,7 @@ from sqlalchemy.orm import Session
 
 from ..core.assess import assess
 from ..core.demonstrating import tasting as blind
-from ..core.demonstrating.records import Demonstration, Tasting
+from ..core.demonstrating.demonstrations import Demonstration, Tasting
 from ..core.demonstrating.shown_records import Shown
 from ..core.errors import RuleError
 from ..core.visit import Visit
@@ -21,8 +21,8 @@ from ..documents.codec import load, plain
 from ..records import store
 from ..records.models import DemonstrationRow
 from . import visiting
-from .keeping import keep_part, request_of, same_id, same_request
 from .person import Person, now
+from .versioning import keep_part, request_of, same_id, same_request
 
 
 def _check_tasting(kept: Demonstration | None, made: Demonstration) -> None:

@@ -13,8 +13,8 @@ from ..core.errors import RuleError
 from ..records import store
 from ..records.after_models import JobRow
 from .jobs import changed, today
-from .keeping import another
 from .person import Forbidden, Person
+from .versioning import another
 
 
 def put_move(db: Session, who: Person, id: UUID, move: Move) -> JobRow:

@@ -15,8 +15,8 @@ from ..documents.codec import load, plain
 from ..records import store
 from ..records.models import ItemRow
 from .catalogue import parts_of
-from .keeping import change
 from .person import Person, manager_only
+from .versioning import change
 
 
 def add_examples(db: Session, firm: UUID) -> None:

@@ -20,10 +20,10 @@ from ..records import opening, signing, store
 from ..records.after_models import DueRow, FeedRow, JobRow
 from ..records.models import HomeRow, User, VisitRow
 from . import jobs, logbook, visiting
-from .keeping import note
 from .person import Person, now
 from .sharing import MOST_OPENED, MOST_WRONG
 from .signing_in import FORGOTTEN_AFTER, TooMany, place_of, token_hash
+from .versioning import note
 
 AHEAD = timedelta(days=180)  # it refreshes itself: what is farther off comes in time
 BEHIND = timedelta(days=30)

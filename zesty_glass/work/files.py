@@ -20,8 +20,8 @@ from ..records.file_models import FileRow
 from ..records.models import ReadingRow
 from . import visiting
 from .apart import papers
-from .keeping import another, note
 from .person import Person, manager_only, now
+from .versioning import another, note
 
 About = Literal["reading", "step"]
 MOST_OF_VISIT = 60

@@ -16,9 +16,9 @@ from ..core.testing.instruments import Instrument
 from ..documents.codec import load, plain
 from ..records import store
 from ..records.models import Firm, InstrumentRow
-from . import keeping
-from .keeping import expect, note
+from . import versioning
 from .person import Person, changed_fields, manager_only
+from .versioning import expect, note
 
 MOST_KITS = 500
 
@@ -52,7 +52,7 @@ def answer_limit(db: Session, who: Person, version: int, id: str, take: bool) ->
     now = answered(kept, id, take)
     if now != kept:
         expect(db, "firm", firm, version)
-        keeping.change(db, who, firm, {"rules": plain(now)})
+        versioning.change(db, who, firm, {"rules": plain(now)})
     return firm
 
 
@@ -82,7 +82,7 @@ def change(db: Session, who: Person, version: int, settings: Settings, rules: Ru
     # the same again is harmless, whatever its version
     if changed_fields({name: getattr(firm, name) for name in after}, after):
         expect(db, "firm", firm, version)
-        keeping.change(db, who, firm, after)
+        versioning.change(db, who, firm, after)
     return firm
 
 
@@ -107,6 +107,6 @@ def put_kit(db: Session, who: Person, kit: Instrument, version: int | None) -> I
         note(db, who, row.id, "added", 1, [], None, data)
     elif row.data != data:
         expect(db, "kit", row, version or 0)
-        keeping.change(db, who, row, {"data": data})
+        versioning.change(db, who, row, {"data": data})
     db.flush()
     return row

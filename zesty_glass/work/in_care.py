@@ -10,12 +10,12 @@ from sqlalchemy.orm import Session
 from ..core.aftercare.job import job_of
 from ..core.errors import RuleError
 from ..core.in_place import KINDS
-from ..core.treating.kept import code_of
+from ..core.treating.existing_equipment import code_of
 from ..core.treating.option import Option, StageChoice
 from ..documents.codec import plain
 from ..records import store
 from ..records.after_models import JobRow
-from . import jobs, keeping, visiting
+from . import jobs, versioning, visiting
 from .basis import line_of
 from .person import Person, now
 
@@ -71,5 +71,5 @@ def take_into_care(db: Session, who: Person, visit_id: UUID, device: str) -> Job
     db.add(made)
     db.flush()
     jobs.write_rows(db, made, job)
-    keeping.note(db, who, id, "taken into care", 1, [])
+    versioning.note(db, who, id, "taken into care", 1, [])
     return made

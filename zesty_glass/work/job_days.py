@@ -17,8 +17,8 @@ from ..records import store
 from ..records.after_models import JobRow
 from ..records.models import ProposalRow, User
 from .jobs import changed, get, keep, opened, today
-from .keeping import expect
 from .person import Person, now
+from .versioning import expect
 
 APART_MIN = 120  # [min] between two jobs of one fitter on a day, from the start of one to the next
 

@@ -40,10 +40,10 @@ from ..records import jobs as records
 from ..records import store
 from ..records.after_models import JobRow
 from ..records.models import HomeRow, ProposalRow
-from . import keeping, money, readings, visiting
+from . import money, readings, versioning, visiting
 from .basis import line_of, signed_visit
-from .keeping import another, expect
 from .person import Person, now
+from .versioning import another, expect
 
 
 def job_id(proposal: UUID) -> UUID:
@@ -96,7 +96,7 @@ def make(db: Session, who: Person, proposal: ProposalRow, at: datetime | None = 
     )
     db.add(made)
     db.flush()
-    keeping.note(db, who, id, "job made", 1, [])
+    versioning.note(db, who, id, "job made", 1, [])
     return made
 
 
@@ -152,7 +152,7 @@ def _falling(at: Standing) -> tuple[Falling, ...]:
 def keep(db: Session, who: Person, row: JobRow, job: Job, action: str) -> JobRow:
     """Write a job, and when its parts fall due next."""
     after: dict[str, Any] = {"data": plain(job)}
-    if keeping.change(db, who, row, after, action):
+    if versioning.change(db, who, row, after, action):
         write_rows(db, row, job)
     return row
 

@@ -16,8 +16,8 @@ from ..documents.codec import load, plain
 from ..records import store
 from ..records.models import LabSampleRow, ReadingRow, SampleRow
 from . import visiting
-from .keeping import keep_part, note, same_id
 from .person import Person, now
+from .versioning import keep_part, note, same_id
 
 
 def put(

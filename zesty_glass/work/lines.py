@@ -11,9 +11,9 @@ from ..core.treating.option import Option
 from ..documents.codec import plain
 from ..records import store
 from ..records.models import OptionRow, VisitRow
-from . import keeping
-from .keeping import expect, keep_part, same_id
+from . import versioning
 from .person import Person
+from .versioning import expect, keep_part, same_id
 from .visiting import get
 
 
@@ -74,6 +74,6 @@ def drop_option(
         return
     if version is not None:
         expect(db, "line", row, version)
-    keeping.remove(db, who, row)
+    versioning.remove(db, who, row)
     if visit.recommended == str(option_id):
-        keeping.change(db, who, visit, {"recommended": None})
+        versioning.change(db, who, visit, {"recommended": None})

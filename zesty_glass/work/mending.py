@@ -12,7 +12,7 @@ from uuid import UUID
 from sqlalchemy.orm import Session
 
 from ..core.assess import assess
-from ..core.demonstrating.records import Demonstration
+from ..core.demonstrating.demonstrations import Demonstration
 from ..core.errors import RuleError
 from ..core.home import Customer, Home
 from ..core.proposing.proposal import Proposal
@@ -37,7 +37,7 @@ from ..records.models import (
     SampleRow,
     VisitRow,
 )
-from . import keeping
+from . import versioning
 from .firm import rules_of
 from .person import Person
 
@@ -232,7 +232,9 @@ def strike(db: Session, who: Person, visit: VisitRow, part: str, id: UUID) -> No
     if row is None or row.visit_id != visit.id:
         raise store.NotFound("part")
     action = f"struck a {part} that could not be read"
-    keeping.note(db, who, row.id, action, getattr(row, "version", 1), [], None, {"was": row.data})
+    versioning.note(
+        db, who, row.id, action, getattr(row, "version", 1), [], None, {"was": row.data}
+    )
     db.delete(row)
 
 
@@ -240,7 +242,7 @@ def _reset(db: Session, who: Person, visit: VisitRow, part: str) -> None:
     stand_in = _FIELDS[part]
     if part in ("customer", "home"):
         home = store.get(db, HomeRow, who.firm_id, visit.home_id, "home", lock=True)
-        keeping.change(db, who, home, {part: plain(stand_in())}, "mended")
+        versioning.change(db, who, home, {part: plain(stand_in())}, "mended")
         return
     if part in ("settings", "rules"):
         firm = store.firm(db, who.firm_id)
@@ -248,4 +250,4 @@ def _reset(db: Session, who: Person, visit: VisitRow, part: str) -> None:
     else:
         made = stand_in()
         value = list(made) if isinstance(made, tuple) else made
-    keeping.change(db, who, visit, {part: value}, "mended")
+    versioning.change(db, who, visit, {part: value}, "mended")

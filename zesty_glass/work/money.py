@@ -18,8 +18,8 @@ from ..records import money as records
 from ..records import store
 from ..records.after_models import PaymentRow
 from ..records.models import ProposalRow
-from .keeping import another, note
 from .person import Person, now
+from .versioning import another, note
 
 MOST_PAYMENTS = 600  # of one proposal
 MOST = Decimal("9999999.99")  # [money] of one payment

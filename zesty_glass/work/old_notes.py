@@ -15,8 +15,8 @@ from ..documents.old_notes import OldNotes, OldVisit
 from ..records import homes, store
 from ..records.models import HomeRow, ReadingRow, SampleRow, VisitRow
 from .firm import rules_of
-from .keeping import note
 from .person import Person, manager_only
+from .versioning import note
 
 COLUMNS = ("customer", "house", "place", "source", "people", "bathrooms", "visits", "last", "due")
 MOST_PAGES = 4_000  # of 50 homes

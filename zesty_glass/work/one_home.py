@@ -15,9 +15,9 @@ from ..core.record import ERASED
 from ..records import one_home as records
 from ..records import store
 from ..records.models import HomeRow
-from . import keeping, logbook, visiting
-from .keeping import expect
+from . import logbook, versioning, visiting
 from .person import Person, now
+from .versioning import expect
 
 UNDONE_WITHIN = timedelta(days=1)
 
@@ -75,8 +75,8 @@ def merge(db: Session, who: Person, kept: UUID, gone: UUID, version: int) -> Hom
         "others": [*row.others, *brought["people"]],
         "former": [*row.former, *brought["former"]],
     }
-    keeping.change(db, who, other, {"merged_into": kept, "brought": brought}, "merged")
-    keeping.change(db, who, row, after, "took another home in")
+    versioning.change(db, who, other, {"merged_into": kept, "brought": brought}, "merged")
+    versioning.change(db, who, row, after, "took another home in")
     db.flush()
     records.move(db, who.firm_id, kept, brought)
     visiting.keep_found(db, who, kept)
@@ -105,8 +105,8 @@ def undo(db: Session, who: Person, gone: UUID) -> HomeRow:
             "Start a visit to a new home, and strike what does not belong to this one.",
         )
     after = {name: _without(getattr(row, of), brought[name]) for name, of in _OF.items()}
-    keeping.change(db, who, other, {"merged_into": None, "brought": None}, "no longer merged")
-    keeping.change(
+    versioning.change(db, who, other, {"merged_into": None, "brought": None}, "no longer merged")
+    versioning.change(
         db, who, row, {of: after[name] for name, of in _OF.items()}, "gave the other home back"
     )
     db.flush()

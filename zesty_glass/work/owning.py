@@ -15,10 +15,10 @@ from ..documents.codec import load, plain
 from ..messages.catalogue import languages
 from ..records import opening, store
 from ..records.models import HomeRow, ProposalRow
-from . import deciding, keeping, logbook, visiting
-from .keeping import expect, note
+from . import deciding, logbook, versioning, visiting
 from .person import Person, now
 from .sharing import fits_address
+from .versioning import expect, note
 
 MOST_FORMER = 20
 
@@ -48,7 +48,7 @@ def change_owner(
     former = [*row.former, before][-MOST_FORMER:]
     stay = [p for p in row.others if p.get("part") == Relation.TENANT]
     after = {"customer": plain(customer), "former": former, "others": stay}
-    keeping.change(db, who, row, after, "new owner")
+    versioning.change(db, who, row, after, "new owner")
     for id, _, _ in opening.visits_of_home(db, who.firm_id, home):
         for p in store.of_visit(db, ProposalRow, who.firm_id, id):
             _ended_for_the_seller(db, who, p, since)
@@ -87,7 +87,7 @@ def set_people(
     for n, person in enumerate(people):
         _check_person(person, f"people[{n}]")
     customer, *others = (plain(p) for p in people)
-    keeping.change(db, who, row, {"customer": customer, "others": others}, "people")
+    versioning.change(db, who, row, {"customer": customer, "others": others}, "people")
     return row
 
 

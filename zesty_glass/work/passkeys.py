@@ -32,8 +32,8 @@ from ..core.errors import RuleError
 from ..records.models import User
 from ..records.passkey_models import Challenge, PasskeyRow
 from . import signing_in
-from .keeping import note
 from .person import Person, now
+from .versioning import note
 
 ANSWERED_WITHIN = timedelta(minutes=5)
 MOST_KEYS = 20

@@ -17,12 +17,12 @@ from ..records import jobs as job_records
 from ..records import signing, store
 from ..records.after_models import FeedRow
 from ..records.models import Firm, InvitationRow, SignIn, TokenRow, User, VisitRow
-from . import jobs, keeping, posting, signing_in
-from .keeping import expect, note
+from . import jobs, mailing, signing_in, versioning
 from .passwords import hash_password, right
 from .person import Person, manager_only, now
 from .sharing import fits_address
 from .signing_in import FORGOTTEN_AFTER, TooMany, token_hash
+from .versioning import expect, note
 
 ROLES = {"consultant": "consultant", "installer": "fitter", "manager": "manager"}
 INVITED_FOR, RESET_FOR = timedelta(days=14), timedelta(hours=24)
@@ -132,7 +132,7 @@ def admit_forgotten(db: Session, email: str) -> None:
     Raises:
         RuleError: this installation sends no mail. TooMany: too many for this address.
     """
-    if not posting.queues(db):
+    if not mailing.queues(db):
         raise RuleError(
             "session.no_mail",
             "This installation sends no mail.",
@@ -184,13 +184,13 @@ def _made(
     db.add(row)
     note(db, who, id, "password reset made" if user else "invited", 1, [])
     db.flush()
-    if by_mail and posting.queues(db):
+    if by_mail and mailing.queues(db):
         firm = store.firm(db, who.firm_id).name
         what = "choose a new password" if user else f"choose a password and join {firm}"
         asks = f"{who.name} asks you to" if who.id != user else "you asked to"
-        text = f"{name},\n\n{asks} {what}:\n\n{posting.PLACE}\n\nIt ends on"
+        text = f"{name},\n\n{asks} {what}:\n\n{mailing.PLACE}\n\nIt ends on"
         text += f" {row.expires_at:%d %B %Y}."
-        posting.put(db, who, email, f"{firm}: {what}", text, fresh=f"invitation:{id}")
+        mailing.put(db, who, email, f"{firm}: {what}", text, fresh=f"invitation:{id}")
         code = ""
     return Invited(row, code)
 
@@ -317,7 +317,7 @@ def change(db: Session, who: Person, id: UUID, version: int, name: str, role: st
         _end_codes(db, row)
     if name.strip() != row.name:
         _give_jobs(db, who, row, name.strip(), str(row.id))
-    keeping.change(db, who, row, {"name": name.strip(), "role": _role(role)})
+    versioning.change(db, who, row, {"name": name.strip(), "role": _role(role)})
     return row
 
 
@@ -345,7 +345,7 @@ def deactivate(db: Session, who: Person, id: UUID, version: int, to: UUID | None
     db.execute(update(FeedRow).where(FeedRow.user_id == id, FeedRow.revoked_at.is_(None)), ended)
     db.execute(update(TokenRow).where(TokenRow.user_id == id, TokenRow.revoked_at.is_(None)), ended)
     _end_codes(db, row)
-    keeping.change(db, who, row, {"active": False}, "deactivated")
+    versioning.change(db, who, row, {"active": False}, "deactivated")
     return row
 
 
@@ -396,7 +396,7 @@ def activate(db: Session, who: Person, id: UUID, version: int) -> User:
     if not row.active:
         expect(db, "person", row, version)
         _end_codes(db, row)
-        keeping.change(db, who, row, {"active": True}, "activated")
+        versioning.change(db, who, row, {"active": True}, "activated")
     return row
 
 

@@ -38,8 +38,8 @@ from ..records.models import (
 )
 from . import jobs as job_work
 from . import seals, visiting
-from .keeping import DOCUMENTS, change, note
 from .person import Person, now
+from .versioning import DOCUMENTS, change, note
 
 
 def given_out(db: Session, who: Person, visit_id: UUID) -> dict[str, Any]:

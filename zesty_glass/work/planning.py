@@ -11,9 +11,9 @@ from sqlalchemy.orm import Session
 from ..core.errors import RuleError
 from ..records import store
 from ..records.models import ReadingRow, User, VisitRow
-from . import keeping, visiting
-from .keeping import expect
+from . import versioning, visiting
 from .person import Forbidden, Person, now
+from .versioning import expect
 
 FARTHEST = timedelta(days=730)
 
@@ -45,7 +45,7 @@ def plan(
         after["made_at"] = None
     if consultant is not None and consultant != row.consultant_id:
         after |= _given_to(db, who, consultant)
-    keeping.change(db, who, row, after, "planned")
+    versioning.change(db, who, row, after, "planned")
     return row
 
 
@@ -68,7 +68,7 @@ def close(db: Session, who: Person, id: UUID, version: int, how: Closed, because
         raise RuleError("visit.because", "This needs a reason.", "because", "Write why, in a line.")
     stamp = now().isoformat().replace("+00:00", "Z")
     closed = {"how": how, "because": because.strip(), "by": who.name, "at": stamp}
-    keeping.change(db, who, row, {"closed": closed, "made_at": None}, "closed")
+    versioning.change(db, who, row, {"closed": closed, "made_at": None}, "closed")
     return row
 
 
@@ -76,7 +76,7 @@ def open_again(db: Session, who: Person, id: UUID, version: int) -> VisitRow:
     """Take the closing of a visit back."""
     row = visiting.get(db, who, id, lock=True)
     expect(db, "visit", row, version)
-    keeping.change(db, who, row, {"closed": None}, "opened again")
+    versioning.change(db, who, row, {"closed": None}, "opened again")
     return row
 
 

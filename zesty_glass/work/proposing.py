@@ -23,11 +23,11 @@ from ..core.visit import Visit
 from ..documents.codec import load, load_json, plain, to_json
 from ..records import store
 from ..records.models import ProposalRow
-from . import keeping, looking_again, seals, visiting
+from . import looking_again, seals, versioning, visiting
 from .basis import basis_of
-from .keeping import note, request_of, same_request
 from .mending import worked
 from .person import Person, now
+from .versioning import note, request_of, same_request
 
 
 class Draft(NamedTuple):
@@ -89,7 +89,7 @@ def make(
     every = store.of_visit(db, ProposalRow, who.firm_id, visit_id)
     earlier = [p for p in every if p.data["state"] != "brought_in"]
     if earlier and earlier[-1].data["state"] == "draft" and earlier[-1].made_by == who.id:
-        keeping.note(db, who, earlier[-1].id, "draft replaced", earlier[-1].version, [])
+        versioning.note(db, who, earlier[-1].id, "draft replaced", earlier[-1].version, [])
         db.delete(earlier[-1])
         earlier = earlier[:-1]
         db.flush()
@@ -143,7 +143,7 @@ def make(
     )
     seals.set_on(db, made)
     db.add(made)
-    keeping.change(db, who, row, {"recommended": recommended})
+    versioning.change(db, who, row, {"recommended": recommended})
     note(db, who, id, "written", 1, [], None, {"digest": proposal.digest})
     db.flush()
     return made

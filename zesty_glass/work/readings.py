@@ -18,9 +18,9 @@ from ..documents import lab_csv
 from ..documents.codec import load, plain
 from ..records import saving, store
 from ..records.models import ReadingRow, SampleRow
-from . import keeping
-from .keeping import expect, keep_part, note, same_id
+from . import versioning
 from .person import Person, now
+from .versioning import expect, keep_part, note, same_id
 from .visiting import MOST_READINGS, MOST_SAMPLES, begun, get, keep_found, sees
 
 
@@ -68,7 +68,7 @@ def put_sample(
             if other.id != id and other.data.get("raw"):
                 if row is None and not instead:
                     raise _raw_twice(other)
-                keeping.change(db, who, other, {"data": {**other.data, "raw": False}})
+                versioning.change(db, who, other, {"data": {**other.data, "raw": False}})
     begun(db, who, visit)
     return keep_part(db, who, SampleRow, visit_id, id, data, version, "sample", "drawn")
 

@@ -18,10 +18,10 @@ from ..messages.catalogue import ORIGINAL, day_in, say_in
 from ..records.after_models import DueRow, JobRow, ReminderRow
 from ..records.models import Firm, HomeRow, MailRow
 from ..standins.mail import Mailer, Message, SimulatedMail
-from . import posting
-from .keeping import note
+from . import mailing
 from .person import Person, now
 from .sharing import fits_address
+from .versioning import note
 
 OLDEST = timedelta(days=60)  # what is longer overdue is told by telephone
 
@@ -39,7 +39,7 @@ def remind(db: Session, who: Person, today: date, mailer: Mailer | None = None) 
     due = {id: _taken(db, who.firm_id, job, today) for id, job in every.items()}
     settings: Settings = load(Settings, firm.settings)
     sender = mailer or SimulatedMail()
-    waits = mailer is None and posting.queues(db)
+    waits = mailer is None and mailing.queues(db)
     sent = 0
     for person, of in people:
         parts, job = _parts(of, due), of[0][0]
@@ -57,7 +57,7 @@ def remind(db: Session, who: Person, today: date, mailer: Mailer | None = None) 
         note(db, who, job.id, "reminded", job.version, [])
         sent += 1
         if waits:
-            posting.put(
+            mailing.put(
                 db, who, message.to, message.subject, message.text, proposal=job.proposal_id
             )
             continue

@@ -14,8 +14,8 @@ from sqlalchemy.orm import Session
 from ..core.errors import RuleError
 from ..records.models import User
 from . import passwords
-from .keeping import note
 from .person import Person, now
+from .versioning import note
 
 RECOVERY_CODES = 10
 STEP_S = 30  # RFC 6238

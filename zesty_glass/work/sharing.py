@@ -24,10 +24,10 @@ from ..messages.catalogue import ORIGINAL, Language, day_in, say_in
 from ..records import signing, store
 from ..records.models import LinkRow, MailRow, ProposalRow, VisitRow
 from ..standins.mail import Mailer, Message, SimulatedMail, ascii_address
-from . import deciding, jobs, looking_again, posting, proposing, seals
-from .keeping import note, request_of, same_request
+from . import deciding, jobs, looking_again, mailing, proposing, seals
 from .person import Person, now
 from .signing_in import FORGOTTEN_AFTER, TooMany, place_of, token_hash
+from .versioning import note, request_of, same_request
 
 LONGEST_DAYS = 90
 MOST_WRONG, MOST_OPENED = (
@@ -200,8 +200,8 @@ def _tell_the_firm(
 ) -> None:
     """A message to whoever made the visit; it waits in the outbox where mail goes out."""
     to = store.consultant_of(db, shown.firm_id, shown.visit_id)
-    if posting.queues(db) and to:
-        posting.put(db, who, to, subject, said, proposal=shown.id, id=id, about=about)
+    if mailing.queues(db) and to:
+        mailing.put(db, who, to, subject, said, proposal=shown.id, id=id, about=about)
         return
     db.add(
         MailRow(
@@ -364,14 +364,14 @@ def mail(
         )
     offer = proposing.opened(db, found).offer
     link, token = make_link(db, who, proposal, uuid4(), days)
-    waits = mailer is None and posting.queues(db)
+    waits = mailer is None and mailing.queues(db)
     last = day_in(language, link.expires_at.date())
     say = say_in(language, frozenset({last}))
     read = "" if language == ORIGINAL else f"?language={language}"
     lines = [
         text.strip(),
         say(letter.read_until(last)),
-        (posting.PLACE if waits else f"{base}/p/{token}") + read,
+        (mailing.PLACE if waits else f"{base}/p/{token}") + read,
         f"{offer.consultant}, {offer.firm}",
     ]
     message = Message(
@@ -381,7 +381,7 @@ def mail(
         attachment=f"proposal-{offer.number}-{offer.revision}.pdf",
     )
     if waits:
-        row = posting.put(
+        row = mailing.put(
             db,
             who,
             message.to,
@@ -405,7 +405,7 @@ def mail(
         by=who.name,
         to=message.to,
         subject=message.subject,
-        text=message.text.replace(token, posting.UNKEPT),
+        text=message.text.replace(token, mailing.UNKEPT),
         attachment=message.attachment,
         simulated=sender.simulated,
         request=asked,

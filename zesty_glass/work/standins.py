@@ -14,7 +14,7 @@ from ..core.testing.laboratory import KIND_BY_ID
 from ..core.testing.water import water_of
 from ..core.visit import Visit
 from ..records import store
-from ..standins.devices import SimulatedColorimeter, SimulatedLaboratory, SimulatedMeter
+from ..standins.instruments import SimulatedColorimeter, SimulatedLaboratory, SimulatedMeter
 from ..standins.interfaces import Colorimeter, Laboratory, StreamingMeter
 from ..standins.tap import Tap
 from . import visiting

@@ -12,9 +12,9 @@ from sqlalchemy.orm import Session
 from ..core.errors import RuleError
 from ..records import signing, store
 from ..records.models import TokenRow, User
-from .keeping import note
 from .person import Person, manager_only, now
 from .signing_in import FORGOTTEN_AFTER, SEEN_EVERY, TooMany, place_of, token_hash
+from .versioning import note
 
 SCOPES = ("read", "personal", "readings", "proposals", "catalogue")
 LONGEST_DAYS = 366

@@ -21,12 +21,12 @@ from ..core.worked import drawn
 from ..documents.codec import load, plain
 from ..records import homes, opening, store
 from ..records.models import HomeRow, OptionRow, VisitRow
-from . import keeping
+from . import versioning
 from .firm import rules_of
-from .keeping import expect, note, request_of, same_request
+from .item_cache import taken_at
 from .mending import Unreadable, readable
 from .person import Person, now
-from .shelf import taken_at
+from .versioning import expect, note, request_of, same_request
 
 MOST_SAMPLES, MOST_READINGS = 60, 1000
 AHEAD = timedelta(hours=1)  # a visit that begins later than this is only planned
@@ -338,7 +338,7 @@ def change(db: Session, who: Person, id: UUID, version: int, fields: dict[str, A
     expect(db, "visit", row, version)
     after = {name: _changed_to(name, value) for name, value in fields.items()}
     _recommendable(db, who, row, after.get("recommended"))
-    keeping.change(db, who, row, after)
+    versioning.change(db, who, row, after)
     if "step" in after:
         keep_found(db, who, row.home_id)
     return row
@@ -393,7 +393,7 @@ def change_home(
     expect(db, "home", row, version)
     agreed = {k: row.customer[k] for k in _AGREED if k in row.customer}
     after = {"home": plain(home), "customer": {**plain(customer), **agreed}}
-    keeping.change(db, who, row, after)
+    versioning.change(db, who, row, after)
     return row
 
 

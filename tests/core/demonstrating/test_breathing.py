@@ -5,7 +5,7 @@ import unittest
 from tests.core.demonstrating.test_shown import around, made
 from tests.making import sample, shown
 from zesty_glass.core.demonstrating.breathing import NOT_HEALTH
-from zesty_glass.core.demonstrating.records import BreathTest, Lather, Vial
+from zesty_glass.core.demonstrating.demonstrations import BreathTest, Lather, Vial
 from zesty_glass.core.demonstrating.shown import show
 from zesty_glass.core.errors import RuleError
 

@@ -9,8 +9,8 @@ from hypothesis import strategies as st
 
 from tests.making import NOON, home, settings, tds_meter, water
 from zesty_glass.core.demonstrating.around import Around
+from zesty_glass.core.demonstrating.demonstrations import Demonstration, Distilling
 from zesty_glass.core.demonstrating.distilling import balance, residue_volume, verdict
-from zesty_glass.core.demonstrating.records import Demonstration, Distilling
 from zesty_glass.core.demonstrating.shown import show
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.ranges import Range

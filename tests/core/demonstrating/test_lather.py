@@ -6,6 +6,7 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from tests.making import water
+from zesty_glass.core.demonstrating.demonstrations import Lather, Vial
 from zesty_glass.core.demonstrating.kettle import scale_year
 from zesty_glass.core.demonstrating.lather import (
     Ratio,
@@ -16,7 +17,6 @@ from zesty_glass.core.demonstrating.lather import (
     spoon_share,
     spoonful,
 )
-from zesty_glass.core.demonstrating.records import Lather, Vial
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.ranges import Range
 

@@ -21,7 +21,7 @@ from tests.making import (
 )
 from zesty_glass.core.demonstrating.about import ABOUT, NOT_OFFERED
 from zesty_glass.core.demonstrating.around import Around
-from zesty_glass.core.demonstrating.records import (
+from zesty_glass.core.demonstrating.demonstrations import (
     ChlorineTest,
     ColourColumn,
     Demonstration,

@@ -13,7 +13,12 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.making import NOON, from_lab, home, sample, tds
-from zesty_glass.core.demonstrating.records import Demonstration, TastedWater, Taster, Tasting
+from zesty_glass.core.demonstrating.demonstrations import (
+    Demonstration,
+    TastedWater,
+    Taster,
+    Tasting,
+)
 from zesty_glass.core.demonstrating.tasting import (
     LETTERS,
     agreement,

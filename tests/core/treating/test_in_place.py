@@ -30,14 +30,14 @@ from zesty_glass.core.evidence import Level
 from zesty_glass.core.in_place import KINDS, InPlace
 from zesty_glass.core.rules import Rules
 from zesty_glass.core.testing.water import design_water, water_of
-from zesty_glass.core.treating.in_place import Judged, cost_year, judge_all, said_first
-from zesty_glass.core.treating.kept import (
+from zesty_glass.core.treating.existing_equipment import (
     KeptInPlace,
     code_of,
     days_that_fit,
     kept_items,
     water_behind_kept,
 )
+from zesty_glass.core.treating.in_place import Judged, cost_year, judge_all, said_first
 from zesty_glass.core.treating.line import walk
 from zesty_glass.core.treating.option import Option, StageChoice
 from zesty_glass.core.worked import today_of

@@ -12,7 +12,7 @@ from typing import Literal
 from ..errors import RuleError
 from ..months import month_on
 from ..record import Words, record
-from ..treating.fitting import Fitter
+from ..treating.fitter import Fitter
 from ..treating.letting import Terms
 
 Fate = Literal["swapped", "taken_out", "returned", "bought_out"]

@@ -7,7 +7,7 @@ from __future__ import annotations
 from ..testing.breath import breathed_ph
 from ..testing.instruments import Flag
 from .around import Around
-from .records import BreathTest
+from .demonstrations import BreathTest
 from .shown_records import BreathShown, Shown
 
 #: [pH] two readings of a pH meter of ±0.1 that are nearer than this show no difference

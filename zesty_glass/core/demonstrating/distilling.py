@@ -9,8 +9,8 @@ from ..record import record
 from ..testing.by_meter import meter
 from ..testing.instruments import Flag
 from ..testing.water import Water
+from .demonstrations import Distilling
 from .kettle import scale_mg_l
-from .records import Distilling
 
 
 @record

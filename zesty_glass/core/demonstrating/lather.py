@@ -6,7 +6,7 @@ from __future__ import annotations
 
 from ..ranges import Range
 from ..record import record
-from .records import Lather, Vial
+from .demonstrations import Lather, Vial
 
 #: mg of sodium soap bound by 1 mg of CaCO3: 2 × sodium stearate 306.5 g/mol on CaCO3 100.09 g/mol
 #: (molar masses, IUPAC 2021), rounded

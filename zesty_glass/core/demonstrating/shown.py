@@ -13,9 +13,7 @@ from ..testing.water import Sample
 from ..treating.stream import Stream
 from .around import Around
 from .breathing import breath
-from .distilling import Balance, balance
-from .kettle import scale_year
-from .records import (
+from .demonstrations import (
     BreathTest,
     ChlorineTest,
     ColourColumn,
@@ -27,6 +25,8 @@ from .records import (
     Tasting,
     Through,
 )
+from .distilling import Balance, balance
+from .kettle import scale_year
 from .shown_records import (
     Bar,
     Bars,

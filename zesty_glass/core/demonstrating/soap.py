@@ -9,8 +9,8 @@ from ..ranges import Range
 from ..record import record
 from ..testing.instruments import Flag
 from .around import Around
+from .demonstrations import Lather, Vial
 from .lather import Ratio, counted, expected_drops, household_share, ratio, spoon_share, spoonful
-from .records import Lather, Vial
 from .shown_records import LatherShown, Shown, VialShown
 
 

@@ -19,7 +19,7 @@ from ..testing.finding import Weight
 from ..testing.findings import Meaning
 from ..testing.observations import LaboratoryResult
 from ..testing.water import Sample
-from .records import TASTED, TastedWater, Taster, Tasting
+from .demonstrations import TASTED, TastedWater, Taster, Tasting
 
 LETTERS = "BCDFGHJKLMNPQRSTVWXZ"  # without vowels no code reads as a word
 REPORT_IS_RECENT = timedelta(days=365)

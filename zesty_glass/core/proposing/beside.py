@@ -18,8 +18,8 @@ from ..home import Home
 from ..rules import Settings
 from ..searching.found import Combination
 from ..searching.what_if import next_size
+from ..treating.existing_equipment import PREFIX
 from ..treating.items import Item, SystemFigures
-from ..treating.kept import PREFIX
 from ..treating.line import LineReport
 from ..treating.option import Option, StageChoice
 from ..treating.stages import does, takes_dissolved_matter

@@ -17,8 +17,8 @@ from ..in_place import KINDS as IN_PLACE
 from ..record import record
 from ..testing.finding import Finding, Weight
 from ..testing.tonight import brings_water
+from ..treating.existing_equipment import code_of
 from ..treating.in_place import Judged
-from ..treating.kept import code_of
 from .first import FIRST
 from .first_health import SUPPLY_ANSWERS
 from .first_rule import PRACTICE

@@ -12,9 +12,9 @@ from itertools import pairwise
 
 from ..doing import Does
 from ..rules import Settings
+from ..treating.existing_equipment import PREFIX, KeptInPlace, code_of
 from ..treating.in_place import Judged
 from ..treating.items import Item, SystemFigures
-from ..treating.kept import PREFIX, KeptInPlace, code_of
 from ..treating.stages import KIND_NAMES, does
 from .difference import difference
 from .suggested import Suggested

@@ -23,9 +23,9 @@ from ..testing.findings import Meaning
 from ..testing.judged import judge
 from ..testing.value import Value
 from ..testing.water import Sample, Water
+from ..treating.existing_equipment import KeptInPlace
 from ..treating.in_place import Judged, said_first
 from ..treating.items import Item, SystemFigures
-from ..treating.kept import KeptInPlace
 from ..treating.line import site_of
 from ..treating.measured import Measured
 from ..treating.option import Option, StageChoice

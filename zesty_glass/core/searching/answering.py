@@ -16,9 +16,9 @@ from ..treating.site import Disinfected, Site
 from ..treating.stages import TECHNOLOGIES
 from ..treating.stages.common import StageInput, after, claimed, total_chlorine, windowed
 from ..treating.stream import Quantity, Stream
-from .answers import NAMES, PLACE, Alike, Answer, Looks
 from .quantities import COMBINED, FREE, TOTAL, Quantities
 from .question import Question
+from .stage_answers import NAMES, PLACE, Alike, Answer, Looks
 from .states import MICRO, PASSES, StageAt, State
 
 

@@ -6,9 +6,9 @@ from collections.abc import Hashable, Iterable
 
 from ..treating.items import Item, SystemFigures, alike
 from ..treating.report import Check
-from .answers import Alike, Looks
 from .play import Play, in_play
 from .question import Question
+from .stage_answers import Alike, Looks
 from .states import StageAt
 
 

@@ -6,10 +6,10 @@ from typing import NamedTuple
 
 from ..treating.items import Item
 from .answering import Answering
-from .answers import PLACE
 from .found import Combination
 from .labels import Label, beats3, covers, unchain
 from .scores import Score, score
+from .stage_answers import PLACE
 from .states import MICRO, Front
 
 

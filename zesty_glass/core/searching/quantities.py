@@ -7,7 +7,7 @@ from ..treating.checks import verdict_on
 from ..treating.items import Effect, Need
 from ..treating.stages.common import after, claimed, total_chlorine, windowed
 from ..treating.stream import UNKNOWN, Quantity, Stream
-from .answers import PLACE
+from .stage_answers import PLACE
 
 _PARTS = ("chlorine_free", "chlorine_combined")
 FREE, COMBINED, TOTAL = (PLACE[n] for n in (*_PARTS, "chlorine_total"))

@@ -19,8 +19,8 @@ from ..treating.option import Purchase
 from ..treating.place import drop_at
 from ..treating.site import Site
 from ..treating.stream import Stream, source_stream
-from .answers import looks_at
 from .found import places
+from .stage_answers import looks_at
 from .states import MICRO, is_fine
 
 Targets = Mapping[str, tuple[float | None, str]]

@@ -11,9 +11,9 @@ from ..treating.figures import FINE_UM
 from ..treating.items import Item
 from ..treating.site import Disinfected
 from ..treating.stages import TECHNOLOGIES
-from .answers import FACTS, NAMES, Alike
 from .labels import Label, least
 from .scores import Score
+from .stage_answers import FACTS, NAMES, Alike
 
 MICRO = 1_000_000  # figures are compared as whole millionths, so that sums are exact in any order
 

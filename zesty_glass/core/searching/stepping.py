@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from .answering import Answering, Keys
-from .answers import Alike, Answer
 from .labels import Label, floored, least
 from .layers import Layer, Layers, Steps
 from .refusals import Refusals
+from .stage_answers import Alike, Answer
 from .states import Front, StageAt, State, forget
 
 

@@ -24,9 +24,9 @@ from ..testing.value import Value
 from ..testing.water import LEAST_FLUSH_GAL, Sample, Water
 from ..units import MG_L_PER_GPG
 from .demand import demand
+from .existing_equipment import age_months
 from .in_place import age_words, is_past_life, used_of, used_words
 from .items import Item, SystemFigures
-from .kept import age_months
 from .measured import NOT_MATTER
 from .stages.pitcher import PitcherFigures
 

@@ -19,15 +19,7 @@ from ..testing.judged import judge as judge_value
 from ..testing.pairs import Pair, pairs
 from ..testing.water import Sample, Water
 from .demand import demand
-from .in_place_rules import (
-    NOT_BY_A_GLASS,
-    RESIN_IRON,
-    Seen,
-    Verdict,
-    judge_of,
-    of_health,
-)
-from .kept import (
+from .existing_equipment import (
     DEFAULT_DOSE,
     HOWS,
     How,
@@ -35,6 +27,14 @@ from .kept import (
     days_that_fit,
     glass_behind,
     load_gpg,
+)
+from .in_place_rules import (
+    NOT_BY_A_GLASS,
+    RESIN_IRON,
+    Seen,
+    Verdict,
+    judge_of,
+    of_health,
 )
 
 VERDICT_WORDS: dict[Verdict, str] = {

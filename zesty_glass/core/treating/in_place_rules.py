@@ -19,7 +19,7 @@ from ..testing.pairs import Pair
 from ..testing.removal import removal
 from ..testing.water import Water
 from ..units import MG_L_PER_GPG
-from .kept import (
+from .existing_equipment import (
     days_that_fit,
     load_gpg,
 )

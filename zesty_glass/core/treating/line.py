@@ -19,10 +19,10 @@ from ..testing.colour import ColourFinding
 from ..testing.water import Water
 from .checks import met, told
 from .demand import Demand, demand
-from .fitting import fitting_check, letting_check
+from .existing_equipment import PREFIX, technology_of
+from .fitter import fitting_check, letting_check
 from .hours import at_hour, clock_hours, hour_checks, hours_told
 from .items import Item
-from .kept import PREFIX, technology_of
 from .measured import Measured, with_measured
 from .option import Option, Purchase, StageChoice, bought_of, expand
 from .order import ordered

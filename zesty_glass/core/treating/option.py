@@ -10,9 +10,9 @@ from typing import Literal
 
 from ..errors import RuleError
 from ..record import Words, record
-from .fitting import Fitter
+from .existing_equipment import KeptInPlace, code_of
+from .fitter import Fitter
 from .items import Item, SystemFigures
-from .kept import KeptInPlace, code_of
 from .letting import TERMS, Letting, Terms
 
 MOST_STAGES = 40  # in one system

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
+from .existing_equipment import technology_of
 from .items import Item
-from .kept import technology_of
 from .stages import TECHNOLOGIES
 from .stream import Stream
 from .technology import Company, chlorine_is_too_much

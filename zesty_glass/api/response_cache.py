@@ -12,7 +12,7 @@ from fastapi import Request, Response
 
 from .. import __version__
 from ..work.held import Held
-from .answers import PRIVATE
+from .responses import PRIVATE
 
 LEVEL = 2  # of gzip: twice as fast as 4, and a tenth larger
 

@@ -17,9 +17,9 @@ from ..records import notes as records
 from ..records import store
 from ..records.models import HomeRow, InstrumentRow
 from ..records.note_models import HomeNoteRow, InstrumentCheckRow
-from . import keeping, logbook
-from .keeping import another, note
+from . import logbook, versioning
 from .person import Person, now
+from .versioning import another, note
 
 MOST_SHOWN = 24  # checks of an instrument that are looked at, the latest
 MOST_NOTES = 200
@@ -94,7 +94,7 @@ def _checked(db: Session, who: Person, row: InstrumentRow, held_on: date | None)
         day = kit.last_check if fitness(kit, now().date()) else None
     else:
         day = max(held_on, kit.last_check or held_on)
-    keeping.change(db, who, row, {"data": plain(replace(kit, last_check=day))})
+    versioning.change(db, who, row, {"data": plain(replace(kit, last_check=day))})
 
 
 def of_home(db: Session, who: Person, home: UUID) -> list[HomeNoteRow]:

@@ -8,7 +8,7 @@ from tests.api.client import HOME_1, HOME_2, ApiCase
 from tests.application import Client
 from tests.database import SECRET
 from zesty_glass.api.app import create_app
-from zesty_glass.api.kept import tag
+from zesty_glass.api.response_cache import tag
 from zesty_glass.demo.homes import uid
 from zesty_glass.demo.load import EMAIL, PASSWORD
 from zesty_glass.records.models import Firm, ItemRow

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from zesty_glass.core.analytes import ANALYTES
 from zesty_glass.documents import lab_csv
-from zesty_glass.standins.devices import (
+from zesty_glass.standins.instruments import (
     SETTLES_AFTER,
     SimulatedColorimeter,
     SimulatedLaboratory,

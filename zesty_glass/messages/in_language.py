@@ -6,7 +6,7 @@ import dataclasses
 from collections.abc import Iterator, Mapping
 from typing import Any, TypeVar
 
-from ..core.treating.kept import HOW_WORDS
+from ..core.treating.existing_equipment import HOW_WORDS
 from .catalogue import ORIGINAL, Language
 from .spoken import Spoken
 

@@ -12,7 +12,7 @@ from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.analytes import ANALYTES, Kind
 from zesty_glass.core.home import Source
 from zesty_glass.core.ranges import Range
-from zesty_glass.core.searching.answers import NAMES, PLACE, looks, looks_at
+from zesty_glass.core.searching.stage_answers import NAMES, PLACE, looks, looks_at
 from zesty_glass.core.testing.findings import meaning
 from zesty_glass.core.testing.water import design_water
 from zesty_glass.core.treating.checks import verdict_on

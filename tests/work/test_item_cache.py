@@ -11,13 +11,13 @@ from sqlalchemy.orm import Session
 
 from tests.records.test_shape import DbCase
 from zesty_glass.records.models import ItemRow
-from zesty_glass.work import shelf
+from zesty_glass.work import item_cache
 
 
 class Shelf(DbCase):
     def price(self, code="SO-15"):
         with Session(self.engine) as db:
-            (item,) = shelf.taken(db, self.user().firm_id, {code})
+            (item,) = item_cache.taken(db, self.user().firm_id, {code})
         return item.price
 
     def change(self, price, code="SO-15", keep=True):
@@ -25,7 +25,7 @@ class Shelf(DbCase):
             row = db.scalars(select(ItemRow).where(ItemRow.code == code)).one()
             row.data = {**row.data, "price": price}
             db.flush()
-            seen = shelf.taken(db, row.firm_id, {code})[0].price
+            seen = item_cache.taken(db, row.firm_id, {code})[0].price
             if keep:
                 db.commit()
         return seen
@@ -44,7 +44,7 @@ class Shelf(DbCase):
 
     def test_a_system_brings_its_parts(self):
         with Session(self.engine) as db:
-            codes = [i.code for i in shelf.taken(db, self.user().firm_id, {"DT-1", "NOPE"})]
+            codes = [i.code for i in item_cache.taken(db, self.user().firm_id, {"DT-1", "NOPE"})]
         self.assertIn("DT-1", codes)
         self.assertGreater(len(codes), 1)
         self.assertEqual(codes, sorted(codes))
@@ -66,4 +66,4 @@ class Shelf(DbCase):
 
     def test_another_firm_takes_nothing(self):
         with Session(self.engine) as db:
-            self.assertEqual(shelf.taken(db, uuid4(), {"SO-15"}), [])
+            self.assertEqual(item_cache.taken(db, uuid4(), {"SO-15"}), [])

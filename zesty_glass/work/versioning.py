@@ -17,7 +17,7 @@ from uuid import UUID
 from sqlalchemy.orm import Session
 
 from ..core.aftercare.job import Job
-from ..core.demonstrating.records import Demonstration
+from ..core.demonstrating.demonstrations import Demonstration
 from ..core.errors import RuleError
 from ..core.proposing.proposal import Proposal
 from ..core.testing.laboratory import LabSample

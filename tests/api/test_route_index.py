@@ -5,7 +5,7 @@ import unittest
 from fastapi import APIRouter, FastAPI
 from fastapi.testclient import TestClient
 
-from zesty_glass.api.shelf import Shelf
+from zesty_glass.api.route_index import Shelf
 
 
 def application():

@@ -5,7 +5,7 @@ from decimal import Decimal
 
 from tests.making import home, membrane, settings, softener, water
 from zesty_glass.catalogue.examples import example_items
-from zesty_glass.core.treating.fitting import fitting_check, own_minutes
+from zesty_glass.core.treating.fitter import fitting_check, own_minutes
 from zesty_glass.core.treating.line import walk
 from zesty_glass.core.treating.option import Option, StageChoice
 

@@ -20,7 +20,7 @@ from zesty_glass.demo.load import FITTER_EMAIL, MANAGER_EMAIL, PASSWORD
 from zesty_glass.records.models import MailRow
 from zesty_glass.standins.mail import Message, SimulatedMail
 from zesty_glass.standins.smtp import Refused, SmtpAddress, SmtpMail, smtp_address
-from zesty_glass.work import posting, printing
+from zesty_glass.work import mailing, printing
 from zesty_glass.work.person import Person, now
 from zesty_glass.work.signing_in import token_hash
 
@@ -72,7 +72,7 @@ class Outbox(Real, ApiCase):
         Real.setUpClass.__func__(cls)
         cls.app = borrowed(fresh(), public_address="https://water.example", mailer=cls.mailer)
         cls.addClassCleanup(given_back, cls.app)
-        cls.postman = posting.Postman(
+        cls.postman = mailing.Postman(
             cls.app.state.sessions, cls.mailer, "https://water.example", printing.attached
         )
 
@@ -82,7 +82,7 @@ class Outbox(Real, ApiCase):
 
     def put(self, to="hesper@home.example", **more):
         with self.app.state.sessions.begin() as db:
-            return posting.put(db, WHO, to, "Your water", f"Look: {posting.PLACE}", **more).id
+            return mailing.put(db, WHO, to, "Your water", f"Look: {mailing.PLACE}", **more).id
 
     def row(self, id):
         with self.app.state.sessions() as db:
@@ -107,7 +107,7 @@ class Outbox(Real, ApiCase):
     def test_what_is_being_sent_now_is_not_given_up_and_what_hangs_is(self):
         fresh, hanging = self.put(), self.put()
         with self.app.state.sessions.begin() as db:
-            for id, since in ((fresh, posting.HANGS / 2), (hanging, posting.HANGS * 2)):
+            for id, since in ((fresh, mailing.HANGS / 2), (hanging, mailing.HANGS * 2)):
                 row = db.get_one(MailRow, id)
                 row.state, row.next_try = "sending", now() - since
         self.assertEqual(self.postman.deliver(), 0)
@@ -143,7 +143,7 @@ class Outbox(Real, ApiCase):
 
     def test_a_name_of_two_lines_makes_a_subject_of_one(self):
         with self.app.state.sessions.begin() as db:
-            posting.put(db, WHO, "a@b.example", "Ann\r\nBcc: x@y.example asks", "t")
+            mailing.put(db, WHO, "a@b.example", "Ann\r\nBcc: x@y.example asks", "t")
         self.assertEqual(self.postman.deliver(), 1)
         self.assertIn("Subject: Ann Bcc: x@y.example asks", self.desk.got[0][1])
 
@@ -168,7 +168,7 @@ class Outbox(Real, ApiCase):
         self.assertEqual(self.row(id).state, "waiting")
         self.assertEqual(self.postman.deliver(at + timedelta(seconds=30)), 0)
         self.assertEqual(self.row(id).tries, 1)
-        for wait in posting.WAITS:
+        for wait in mailing.WAITS:
             at += timedelta(minutes=wait, seconds=1)
             self.postman.deliver(at)
         self.assertEqual((self.row(id).state, self.row(id).tries), ("failed", 8))
@@ -226,7 +226,7 @@ class Outbox(Real, ApiCase):
 
     def test_two_processes_take_a_message_once(self):
         self.put()
-        other = posting.Postman(self.app.state.sessions, self.mailer, "", None)
+        other = mailing.Postman(self.app.state.sessions, self.mailer, "", None)
         taken = [self.postman._take(now()), other._take(now())]
         self.assertEqual([t is not None for t in taken], [True, False])
 
