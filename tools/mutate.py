@@ -29,7 +29,7 @@ TIMEOUT_S = 180.0
 LAYERS = ("records", "work", "documents", "catalogue", "messages", "standins")
 #: tests of such a module over the wire, beside those of its layer
 _WIRED = {
-    "work/posting": ("tests.api.test_sharing",),
+    "work/mailing": ("tests.api.test_sharing",),
     "work/planning": ("tests.api.test_planning",),
     "work/money": ("tests.api.test_proposals",),
     "work/passkeys": ("tests.api.test_passkeys",),
