@@ -485,6 +485,6 @@ class TheTrail(PeopleCase):
     def test_a_formula_in_the_trail_stays_text(self):
         who = Person(id=uuid4(), firm_id=UUID(uid("firm")), name="=1+1", role="manager")
         with self.app.state.sessions.begin() as db:
-            people.keeping.note(db, who, uuid4(), "tried", 1, [])
+            people.versioning.note(db, who, uuid4(), "tried", 1, [])
         text = self.client.get("/api/audit/table.csv?action=tried").text
         self.assertIn("'=1+1", text)
