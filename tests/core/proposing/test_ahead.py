@@ -68,6 +68,32 @@ class Ahead(unittest.TestCase):
             " time is short.",
         )
 
+    def test_what_cannot_be_priced_is_given_no_difference_in_money(self):
+        open_ones = ((("salt",), ()), ((), ("salt",)))
+        for mine, other in open_ones:
+            a = replace(A, missing=mine)
+            left = replace(A, leaves=("hardness",), cost=400.0, missing=other)
+            self.assertEqual(ahead(a, left), "It treats hardness, which the next system does not.")
+            short = replace(A, cost=400.0, watch=("Short.",), missing=other)
+            self.assertEqual(ahead(a, short), "The next system has this to watch: Short.")
+
+    def test_a_dollar_is_a_difference_and_less_is_none(self):
+        self.assertIn("It costs $1 less", ahead(A, replace(A, cost=1_001.0)))
+        self.assertEqual(ahead(A, replace(A, cost=1_000.5)), "")
+        left = replace(A, leaves=("hardness",), cost=999.0)
+        self.assertIn("for $1 more", ahead(A, left))
+        short = replace(A, watch=("Short.",), cost=999.0)
+        self.assertIn("The next system costs $1 less", ahead(A, short))
+
+    def test_as_many_warnings_are_no_reason(self):
+        a, b = replace(A, watch=("Salt.",)), replace(A, watch=("Short.",))
+        self.assertEqual(ahead(a, b), "")
+
+    def test_a_little_less_wastewater_is_not_said(self):
+        for gallons, told in ((99.0, False), (100.0, True)):
+            other = replace(A, cost=1_500.0, waste_gal_year=gallons)
+            self.assertEqual("gal a year less" in ahead(A, other), told)
+
     def test_less_wastewater_is_said_with_the_money(self):
         drains = replace(A, cost=1_500.0, waste_gal_year=2_400.0)
         self.assertEqual(

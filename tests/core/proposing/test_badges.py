@@ -42,6 +42,31 @@ class Badges(unittest.TestCase):
         self.assertNotIn("Least wastewater", str(said(CHEAP, LASTING)))
         self.assertEqual(said(CHEAP), {"cheap": ()})
 
+    def test_what_only_comes_near_is_not_beside_what_answers(self):
+        near = line("near", price=10.0, cost=10.0, meets=0)  # it leaves nothing, and meets less
+        got = said(CHEAP, LASTING, near)
+        self.assertEqual(got["near"], ())
+        self.assertIn("Lowest total cost of the 2 that fix it all", got["lasting"])
+
+    def test_a_whole_unit_apart_is_apart_and_half_of_one_is_not(self):
+        for field, words in (
+            ("price", "Lowest price today"),
+            ("cost", "Lowest total cost"),
+            ("waste_gal_year", "Least wastewater"),
+            ("own_minutes", "Least of your time"),
+        ):
+            base = {"price": 9.0, "cost": 9.0, "waste_gal_year": 9.0, "own_minutes": 9.0}
+            far = line("far", **{k: 50.0 for k in base})
+            for by, alike in ((0.5, True), (1.0, False)):
+                with self.subTest(field, by=by):
+                    other = line("other", **{**base, field: 9.0 + by})
+                    got = said(line("first", **base), other, far)
+                    self.assertEqual(f"{words} of all 3" in got["other"], alike)
+
+    def test_an_open_cost_counts_for_no_other_badge(self):
+        got = said(replace(CHEAP, missing=("salt",)), LASTING)
+        self.assertIn("Lowest price today of both", got["cheap"])
+
     def test_a_cost_that_is_open_is_no_lowest_cost(self):
         got = said(CHEAP, replace(LASTING, missing=("salt",)))
         self.assertNotIn("Lowest total cost", str(got))

@@ -88,6 +88,15 @@ class Said(unittest.TestCase):
         dear = replace(SALT_FREE, cost=4_860.0, leaves=())
         self.assertIn("it costs $860 more over 10 years.", self.said("no_salt", SOFTENER, dear))
 
+    def test_a_dollar_is_said_less_than_one_and_open_costs_are_not(self):
+        for cost, missing, told in ((4_001.0, (), True), (4_000.5, (), False)):
+            other = replace(SALT_FREE, cost=cost, missing=missing, leaves=())
+            self.assertEqual("it costs" in self.said("no_salt", SOFTENER, other), told)
+        open_one = replace(SALT_FREE, missing=("salt",), leaves=())
+        self.assertNotIn("it costs", self.said("no_salt", SOFTENER, open_one))
+        unpriced = replace(SOFTENER, missing=("salt",))
+        self.assertNotIn("it costs", self.said("no_salt", unpriced, replace(SALT_FREE, leaves=())))
+
     def test_what_is_met_already_and_what_nothing_meets(self):
         self.assertIn("is that already", self.said("no_salt", SALT_FREE, SOFTENER))
         self.assertIn("no system listed", self.said("no_salt", SOFTENER))

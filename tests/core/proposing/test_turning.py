@@ -8,7 +8,13 @@ from tests.core.proposing.test_more_homes import CLEAN_WELL, GPG, TOWN, asked
 from tests.making import home, settings, water
 from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.proposing.suggest import suggest
-from zesty_glass.core.proposing.turning import DOORS, PLAUSIBLE, thinned, turning_points
+from zesty_glass.core.proposing.turning import (
+    DOORS,
+    PLAUSIBLE,
+    _opened,
+    thinned,
+    turning_points,
+)
 from zesty_glass.core.rules import Rules
 from zesty_glass.core.testing.complaints import Complaint
 from zesty_glass.core.testing.findings import meaning
@@ -97,6 +103,27 @@ class Doors(unittest.TestCase):
         self.assertIn("Membrane", door.first)
         self.assertIn("a plumber adds one with an air gap, to local code", door.sentence)
         self.assertIn("less over 10 years", door.sentence)
+
+    def test_each_door_gives_what_it_says(self):
+        asking = Asking(CLEAN_WELL, drain=False, socket=False, headroom_in=40.0, pump_gpm=2.0)
+        given = {d.id: _opened(d, asking.water, asking.home)[1] for d in DOORS}
+        self.assertTrue(given["drain"].drain and not given["drain"].socket)
+        self.assertTrue(given["socket"].socket and not given["socket"].drain)
+        self.assertTrue(given["drain_socket"].drain and given["drain_socket"].socket)
+        self.assertEqual(given["headroom"].headroom_in, 84.0)
+        self.assertEqual(given["pump"].pump_gpm, 15.0)
+        self.assertEqual((given["pressure"].running_psi, given["drain"].headroom_in), (60.0, 40.0))
+
+    def test_what_saves_nothing_is_no_door(self):
+        # a drain would let a membrane stand; nothing here asks for one
+        told = Asking({**CLEAN_WELL, "hardness": 12 * GPG}, drain=False).turning()
+        self.assertTrue(
+            all(
+                "less over" in t.sentence or "also treats" in t.sentence
+                for k, t in told.items()
+                if k.startswith("place.")
+            )
+        )
 
     def test_an_open_place_has_no_doors(self):
         told = Asking(FLUORIDE).turning()
