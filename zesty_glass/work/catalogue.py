@@ -23,7 +23,7 @@ from ..core.home import Home
 from ..core.presenting.metric import in_units
 from ..core.proposing.answered import NOTHING_ON_SALE
 from ..core.proposing.suggest import suggest
-from ..core.proposing.suggested import Suggested, Suggestion
+from ..core.proposing.suggested import Suggested, Suggestion, TurningPoint
 from ..core.proposing.turning import turning_points
 from ..core.searching.search import Progress
 from ..core.searching.what_if import WhatIf, what_ifs
@@ -187,19 +187,25 @@ class Question:
                 "Draw a glass ahead of all treatment and test it.",
             )
         found = self._found(at, raw, v.home, tuple(self.items.values()), progress)
-        turning = turning_points(
-            found,
-            raw,
-            v.home,
-            self.items.values(),
-            at.meaning,
-            lambda water, home, items: self._found(at, water, home, items),
-            v.settings,
-        )
+        turning = self._turning(at, raw, found)
         found = replace(found, lines=tuple(map(self._named, found.lines)), turning=turning)
         if self.items or found.nothing_needed:
             return found
         return replace(found, unanswered=NOTHING_ON_SALE)
+
+    def _turning(self, at: Drawn, raw: Water, found: Suggestion) -> tuple[TurningPoint, ...]:
+        """What would put another system first by what was found; nothing where goals decide."""
+        if self.visit.home.goals:
+            return ()
+        return turning_points(
+            found,
+            raw,
+            self.visit.home,
+            self.items.values(),
+            at.meaning,
+            lambda water, home, items: self._found(at, water, home, items),
+            self.visit.settings,
+        )
 
     def _found(
         self,

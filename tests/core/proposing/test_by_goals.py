@@ -84,6 +84,14 @@ class Said(unittest.TestCase):
             " $2,000 less over 10 years and leaves hardness.",
         )
 
+    def test_the_lowest_price_is_said_as_of_today_and_over_the_years(self):
+        cheap = replace(SALT_FREE, cost=4_860.0, leaves=())
+        said = self.said("price_today", SOFTENER, cheap)
+        self.assertTrue(
+            said.endswith("; it costs $500 less today and costs $860 more over 10 years.")
+        )
+        self.assertNotIn("today", self.said("no_salt", SOFTENER, cheap))
+
     def test_what_it_costs(self):
         dear = replace(SALT_FREE, cost=4_860.0, leaves=())
         self.assertIn("it costs $860 more over 10 years.", self.said("no_salt", SOFTENER, dear))

@@ -141,14 +141,26 @@ def _said(
         return f"{name}: no system listed does that and still does as much for health."
     if then.option.id == now.option.id:
         return f"{name}: the first system is that already."
-    return f"{name}: {_named(then)} instead of {_named(now)}{_price(then, now, settings, years)}."
+    today = _today(then, now, settings) if goal == "price_today" else ()
+    says = (*today, *_price(then, now, settings, years))
+    return f"{name}: {_named(then)} instead of {_named(now)}{_joined(says)}."
 
 
 def _named(line: Suggested) -> str:
     return f"{line.option.name} ({', then '.join(line.names)})"
 
 
-def _price(then: Suggested, now: Suggested, settings: Settings, years: int) -> str:
+def _joined(says: tuple[str, ...]) -> str:
+    return f"; it {listed(says)}" if says else ""
+
+
+def _today(then: Suggested, now: Suggested, settings: Settings) -> tuple[str, ...]:
+    """What the lowest price saves today."""
+    saved = now.price - then.price
+    return (f"costs {settings.currency}{saved:,.0f} less today",) if saved >= 1 else ()
+
+
+def _price(then: Suggested, now: Suggested, settings: Settings, years: int) -> tuple[str, ...]:
     """What a goal costs or saves, and what it leaves."""
     more = then.cost - now.cost
     said = f"{settings.currency}{sum_over(Decimal(str(round(abs(more), 2))), years):,.0f}"
@@ -158,4 +170,4 @@ def _price(then: Suggested, now: Suggested, settings: Settings, years: int) -> s
     leaves = [ANALYTES[a].said for a in then.leaves if a not in now.leaves]
     if leaves:
         parts.append(f"leaves {listed(leaves)}")
-    return f"; it {' and '.join(parts)}" if parts else ""
+    return tuple(parts)
