@@ -139,24 +139,18 @@ class Observed:
         if scope["type"] != "http":
             await self.app(scope, receive, send)
             return
-        id, began, status = uuid4().hex[:16], time.perf_counter(), [500]
+        id = uuid4().hex[:16]
         scope.setdefault("state", {})["request_id"] = id
         REQUEST.set(id)
-
-        async def told(message: Message) -> None:
-            if message["type"] == "http.response.start":
-                status[0] = message["status"]
-                message["headers"] = [*message.get("headers", []), (ID_HEADER, id.encode())]
-            await send(message)
-
+        answer = Answer(self, scope, send, id)
         self.counters.under_way.inc()
         try:
-            await self.app(scope, receive, told)
+            await self.app(scope, receive, answer.send)
         finally:
-            self.counters.under_way.dec()
-            self._write(scope, id, status[0], time.perf_counter() - began)
+            answer.end()
 
-    def _write(self, scope: Scope, id: str, status: int, seconds: float) -> None:
+    def write(self, scope: Scope, id: str, status: int, seconds: float) -> None:
+        """The figures and the line of one answer [s]."""
         route, method = _route(scope), scope["method"]
         self.counters.requests.labels(method, route, str(status)).inc()
         self.counters.seconds.labels(route).observe(seconds)
@@ -215,3 +209,32 @@ def install(app: FastAPI, counters: Counters) -> None:
     @app.get("/metrics", include_in_schema=False)
     def metrics() -> PlainTextResponse:
         return PlainTextResponse(counters.told(), media_type=CONTENT_TYPE_LATEST)
+
+
+class Answer:
+    """One request's answer: counted once, before its last part is on its way.
+
+    Whoever has read an answer finds it in the figures.
+    """
+
+    def __init__(self, observed: Observed, scope: Scope, send: Send, id: str) -> None:
+        self._observed, self._scope, self._send, self._id = observed, scope, send, id
+        self._began, self._status, self._ended = time.perf_counter(), 500, False
+
+    async def send(self, message: Message) -> None:
+        """Send a part of it, its head with the request's id."""
+        if message["type"] == "http.response.start":
+            self._status = message["status"]
+            message["headers"] = [*message.get("headers", []), (ID_HEADER, self._id.encode())]
+        elif not message.get("more_body"):
+            self.end()
+        await self._send(message)
+
+    def end(self) -> None:
+        """Count it, if it was not counted yet."""
+        if self._ended:
+            return
+        self._ended = True
+        self._observed.counters.under_way.dec()
+        seconds = time.perf_counter() - self._began
+        self._observed.write(self._scope, self._id, self._status, seconds)
