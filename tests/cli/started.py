@@ -30,7 +30,7 @@ class Started(unittest.TestCase):
             stderr=subprocess.DEVNULL,
         )
         self.addCleanup(self.process.kill)
-        end = time.monotonic() + 90  # a busy machine may take its time; nothing asked is left behind
+        end = time.monotonic() + 90  # a busy machine takes its time; no question is left behind
         while time.monotonic() < end:
             try:
                 with urllib.request.urlopen(f"{self.base}/api/health", timeout=60) as r:
