@@ -71,6 +71,16 @@ class Files(unittest.TestCase):
         self.refuse(b" " * 6_000_000, "file.too_large")
         self.refuse(b"[" * 100_000, "file.not_json")
 
+    def test_an_older_file_says_what_softens_by_that_choices_name(self):
+        document = json.loads(visit_file.write(VISITS[0]))
+        for after, softened in (("softener", True), ("the softener we sold", False)):
+            sample = document["samples"][0] | {"after": after}
+            sample.pop("softened")
+            older = document | {"samples": [sample]}
+            self.assertEqual(
+                visit_file.read(json.dumps(older).encode()).samples[0].softened, softened
+            )
+
     def test_every_fault_is_named_at_once(self):
         document = json.loads(visit_file.write(VISITS[0]))
         document["home"]["people"] = -3

@@ -55,6 +55,7 @@ NUMBERS: dict[str, tuple[float, float]] = {
     **dict.fromkeys(("bottled_month", "soap_month"), (0, 100_000)),
     **dict.fromkeys(("water_price", "sewer_price"), (0, 10_000)),
     **dict.fromkeys(("electricity", "salt_bag", "potassium_bag", "salt_delivery"), (0, 10_000)),
+    **dict.fromkeys(("drain_price", "outlet_price"), (0, 100_000)),
     "capacity_gal": (0.1, 1e9),
     "months": (0.01, 1200),
     "months_private": (0.01, 1200),

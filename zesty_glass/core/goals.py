@@ -16,6 +16,8 @@ GoalId = Literal[
     "own_time",
     "no_electricity",
     "less_waste",
+    "no_drilling",
+    "germs",
 ]
 #: goals in the words of those who have them
 GOALS: Mapping[GoalId, str] = MappingProxyType(
@@ -27,5 +29,7 @@ GOALS: Mapping[GoalId, str] = MappingProxyType(
         "own_time": "Least of our time",
         "no_electricity": "No electricity",
         "less_waste": "Least wastewater",
+        "no_drilling": "No drilling",
+        "germs": "Worried about germs",
     }
 )

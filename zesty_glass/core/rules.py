@@ -411,6 +411,8 @@ class Settings:
         laboratory, laboratory_address: where bottles go.
         post_cutoff: by when the post is handed in, "HH:MM"; empty: 16:00.
         reminder_text: what a reminder says; {customer}, {parts} and {firm} are filled in.
+        drain_price, outlet_price: what a plumber asks for a drain with its air gap, and a licensed
+            electrician for an outlet [money]; None is not known.
         own_water: the card of the water that the firm carries.
         areas: places in the order in which a day's round drives through them.
     """
@@ -445,6 +447,8 @@ class Settings:
         "Hello {customer},\n\nthis falls due at your water treatment:\n\n{parts}\n\nWhat you do"
         " yourself is said with it. For a visit, call us.\n\n{firm}"
     )
+    drain_price: Decimal | None = None
+    outlet_price: Decimal | None = None
     own_water: OwnWater = OwnWater()
     areas: tuple[str, ...] = ()
 
@@ -484,10 +488,21 @@ class Settings:
             )
         if self.post_cutoff:
             time_of_day(self.post_cutoff, "settings.post_cutoff")
-        if min(self.electricity, self.salt_bag, self.potassium_bag, self.salt_delivery) < 0:
+        prices = (self.electricity, self.salt_bag, self.potassium_bag, self.salt_delivery)
+        if min((*prices, self.drain_price or 0, self.outlet_price or 0)) < 0:
             raise RuleError(
                 "settings.price", "A price cannot be negative.", "settings", "Use 0 or more."
             )
+
+    def place_price(self, change: str) -> Decimal | None:
+        """What a change of the place costs, by its name [money]; None where nobody knows."""
+        asked = {
+            "drain": (self.drain_price,),
+            "socket": (self.outlet_price,),
+            "drain_socket": (self.drain_price, self.outlet_price),
+        }.get(change, ())
+        known = [p for p in asked if p is not None]
+        return sum(known, Decimal(0)) if known and len(known) == len(asked) else None
 
 
 #: [mg/L as N] half of its limit: nitrate is watched from here on: US EPA, 40 CFR 141.23 (1991)

@@ -75,8 +75,17 @@ def read(data: bytes) -> Visit:
     while version < VERSION:
         document = UPGRADES[version](document)
         version = document["version"]
+    _say_what_softens(document)
     visit: Visit = load(Visit, document)
     return visit
+
+
+def _say_what_softens(document: dict[str, Any]) -> None:
+    """Files of before 2026-12 knew a glass behind a softener by the name of that choice alone."""
+    samples = document.get("samples")
+    for sample in samples if isinstance(samples, list) else ():
+        if isinstance(sample, dict) and sample.get("after") == "softener":
+            sample.setdefault("softened", True)
 
 
 def _no_constant(name: str) -> float:

@@ -143,3 +143,23 @@ class Homes(unittest.TestCase):
 
 if __name__ == "__main__":
     unittest.main()
+
+
+class Worries(unittest.TestCase):
+    def test_a_worry_about_germs_that_were_not_found_sells_nothing(self):
+        (said,) = said_of_goals((SOFTENER, SALT_FREE), ("germs",), ITEMS, settings(), 10)
+        self.assertIn("“Worried about germs”: no bacteria were found here", said)
+        self.assertIn("A certified laboratory tests for coliform bacteria", said)
+
+    def test_germs_found_put_what_answers_them_before_what_does_not(self):
+        lamp = line("UV-12H", answers={"coliform": 1.0}, cost=9_000.0, counted_cost=9_000.0)
+        got = by_goals((SOFTENER, lamp), ("germs",), ITEMS)
+        self.assertEqual(codes(got), ["UV-12H", "SO-20"])
+        half = replace(lamp, leaves=("coliform",))
+        self.assertFalse(MEETS["germs"](half, ITEMS))
+
+    def test_no_drilling_puts_what_needs_no_pipe_first(self):
+        pitcher = line("PT-1", cost=9_000.0, counted_cost=9_000.0)
+        got = by_goals((SOFTENER, pitcher), ("no_drilling",), ITEMS)
+        self.assertEqual(codes(got), ["PT-1", "SO-20"])
+        self.assertFalse(MEETS["no_drilling"](line("DT-1"), ITEMS))

@@ -7217,7 +7217,7 @@ export interface components {
              * @description what is asked of whatever is bought, beside good water
              * @default []
              */
-            goals: ("no_salt" | "drinking_only" | "price_today" | "cost_over_years" | "own_time" | "no_electricity" | "less_waste")[];
+            goals: ("no_salt" | "drinking_only" | "price_today" | "cost_over_years" | "own_time" | "no_electricity" | "less_waste" | "no_drilling" | "germs")[];
             /**
              * In Place
              * @description equipment that stands there already, whoever sold it
@@ -14052,7 +14052,8 @@ export interface components {
          *     Args:
          *         raw: the sample that the treatment is designed from; drawn ahead of any treatment.
          *         treated: drawn behind a device (named in ``after``); ``device``: the equipment in place by
-         *             its id; flushed_gal: run through it before drawing [gal].
+         *             its id; softened: behind something that softens; flushed_gal: run through it before
+         *             drawing [gal].
          *         kind: "tap", "bottled", "pitcher", "own" (the consultant's own water) or "source".
          *         drinkable: None unknown; False is never offered for tasting.
          */
@@ -14110,6 +14111,12 @@ export interface components {
              * @default
              */
             device: string;
+            /**
+             * Softened
+             * @description behind something that softens
+             * @default false
+             */
+            softened: boolean;
             /**
              * Flushed Gal
              * @description run through it before drawing [gal]
@@ -14409,6 +14416,8 @@ export interface components {
          *         laboratory, laboratory_address: where bottles go.
          *         post_cutoff: by when the post is handed in, "HH:MM"; empty: 16:00.
          *         reminder_text: what a reminder says; {customer}, {parts} and {firm} are filled in.
+         *         drain_price, outlet_price: what a plumber asks for a drain with its air gap, and a licensed
+         *             electrician for an outlet [money]; None is not known.
          *         own_water: the card of the water that the firm carries.
          *         areas: places in the order in which a day's round drives through them.
          */
@@ -14566,6 +14575,16 @@ export interface components {
              *     {firm}
              */
             reminder_text: string;
+            /**
+             * Drain Price
+             * @description what a plumber asks for a drain with its air gap, and a licensed electrician for an outlet [money]; None is not known
+             */
+            drain_price?: number | string | null;
+            /**
+             * Outlet Price
+             * @description what a plumber asks for a drain with its air gap, and a licensed electrician for an outlet [money]; None is not known
+             */
+            outlet_price?: number | string | null;
             /**
              * @description the card of the water that the firm carries
              * @default {

@@ -715,7 +715,7 @@ export const WISHED: string[] = [
   "pfoa",
   "pfos"
 ];
-export const GOALS: [id: "no_salt" | "drinking_only" | "price_today" | "cost_over_years" | "own_time" | "no_electricity" | "less_waste", words: string][] = [
+export const GOALS: [id: "no_salt" | "drinking_only" | "price_today" | "cost_over_years" | "own_time" | "no_electricity" | "less_waste" | "no_drilling" | "germs", words: string][] = [
   [
     "no_salt",
     "No salt"
@@ -743,6 +743,14 @@ export const GOALS: [id: "no_salt" | "drinking_only" | "price_today" | "cost_ove
   [
     "less_waste",
     "Least wastewater"
+  ],
+  [
+    "no_drilling",
+    "No drilling"
+  ],
+  [
+    "germs",
+    "Worried about germs"
   ]
 ];
 export const IN_PLACE: Record<string, { name: string; part: string; drawing: string; asks: string[]; works_on: string[] }> = {

@@ -1,8 +1,9 @@
 """Systems in the order of a household's goals, and what each goal costs.
 
 Health stays first, and so does what is to be done before anything is bought. Then come those that
-meet the most goals of yes or no (no salt, no electricity, the drinking water alone); then what
-leaves least; then the goals of more or less (price, cost, time, wastewater), by the sum of places.
+meet the most goals of yes or no (no salt, no electricity, no drilling, the drinking water alone,
+something against germs); then what leaves least; then the goals of more or less (price, cost, time,
+wastewater), by the sum of places.
 """
 
 from __future__ import annotations
@@ -20,6 +21,11 @@ from ..words import listed, sum_over
 from .suggested import Suggested
 
 Items = Mapping[str, Item]
+
+TEST_FOR_GERMS = (
+    "no bacteria were found here, so nothing is sold against them. A certified laboratory tests for"
+    " coliform bacteria in about a week."
+)
 
 
 def _stages(line: Suggested, items: Items) -> list[Item]:
@@ -43,12 +49,22 @@ def _no_electricity(line: Suggested, items: Items) -> bool:
     return not any(i.socket for i in _stages(line, items))
 
 
+def _no_drilling(line: Suggested, items: Items) -> bool:
+    return not any(i.plumbed for i in _stages(line, items))
+
+
+def _against_germs(line: Suggested, items: Items) -> bool:
+    return "coliform" in line.answers and "coliform" not in line.leaves
+
+
 #: goals that a line meets or does not
 MEETS: Mapping[GoalId, Callable[[Suggested, Items], bool]] = MappingProxyType(
     {
         "no_salt": _no_salt,
         "drinking_only": lambda line, _: line.tap_only,
         "no_electricity": _no_electricity,
+        "no_drilling": _no_drilling,
+        "germs": _against_germs,
     }
 )
 #: goals of less: the figure that is to be small; what has no price counts as it does in the order
@@ -137,6 +153,8 @@ def _said(
 ) -> str:
     then = _bought(by_goals(lines, (goal,), items)) or now
     name = f"“{GOALS[goal]}”"
+    if goal == "germs" and not any("coliform" in x.answers for x in lines):
+        return f"{name}: {TEST_FOR_GERMS}"
     if goal in MEETS and not MEETS[goal](then, items):
         return f"{name}: no system listed does that and still does as much for health."
     if then.option.id == now.option.id:

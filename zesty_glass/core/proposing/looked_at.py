@@ -84,8 +84,8 @@ def hard_behind(at: At) -> bool:
     """Whether water behind a softener that stands there is surely hard."""
     return any(
         s.treated
+        and s.softened
         and not s.device
-        and "soften" in s.after.lower()
         and (h := water_of(s).range("hardness")) is not None
         and h.low >= MG_L_PER_GPG
         for s in at.samples

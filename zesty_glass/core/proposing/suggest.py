@@ -373,7 +373,7 @@ def _done(lines: Iterable[Suggested], items: Mapping[str, Item]) -> frozenset[st
 def _softened_here(home: Home, samples: tuple[Sample, ...]) -> frozenset[str]:
     """Hardness is asked where a softener stands, whatever anybody complains of."""
     there = any("softens" in d.of.does for d in home.in_place)
-    drawn = any(s.treated and "soften" in s.after.lower() for s in samples)
+    drawn = any(s.treated and s.softened for s in samples)
     return frozenset({"hardness"} if there or drawn else ())
 
 

@@ -1,5 +1,5 @@
-"""What would put another system first: a test that was not made, a reading that could lie on either
-side of what judges it, or a small change of the place.
+"""What would put another system first: a test that was not made, a reading whose range ends on
+either side of what judges it, or a small change of the place.
 
 Value of information is worked out, not ruled of thumb: what is proposed is searched again with the
 water, or the place, as it could be, and said where another system would stand first. For speed
@@ -26,7 +26,7 @@ from ..words import sum_over, value
 from .suggested import Suggestion, TurningPoint
 
 #: searches again, for one answer
-MOST_TESTS, MOST_DOORS = 4, 3
+MOST_TESTS, MOST_RANGES, MOST_DOORS = 4, 2, 3
 MOST_IDEAS = 3  # those that the smaller catalogue is made of
 HALVINGS = 2  # how often the figure at which a kit's test turns it is narrowed down
 WORTH_SAYING = 100.0  # [money] a change of the place that saves less opens no door
@@ -108,12 +108,18 @@ class Door:
     """What a place could be given, so that more systems can stand in it.
 
     Args:
-        opens: ids of the checks that stop without it; says: what it is, and who does it.
+        opens: ids of the checks that stop without it; together: it is asked for where all of them
+            stop, and not where one does; says: what it is, and who does it.
     """
 
     id: str
     opens: frozenset[str]
     says: str
+    together: bool = False
+
+    def shut(self, stopped: frozenset[str]) -> bool:
+        """Whether something that stops would let go, by the ids of the checks that stop."""
+        return self.opens <= stopped if self.together else bool(self.opens & stopped)
 
 
 DOORS = (
@@ -132,6 +138,7 @@ DOORS = (
         opens=frozenset({"space.drain", "space.socket"}),
         says="With a drain and an outlet within reach (a plumber and a licensed electrician add"
         " them)",
+        together=True,
     ),
     Door(
         id="headroom",
@@ -147,6 +154,11 @@ DOORS = (
         id="pump",
         opens=frozenset({"well.backwash"}),
         says="With a pump that gives more for backwashing (a pump installer, if the well gives it)",
+    ),
+    Door(
+        id="owner",
+        opens=frozenset({"space.tenant"}),
+        says="With the owner’s written consent to plumbing",
     ),
 )
 HEIGHT_IN, RUNNING_PSI, PUMP_GPM = 84.0, 60.0, 15.0  # what a door gives: trade practice (2024)
@@ -171,7 +183,7 @@ def turning_points(
     if not now.lines or not catalogue:
         return ()
     asked = _Asked(now, home, water, thinned(catalogue, now), meant, searched, settings)
-    return (*asked.tests(), *asked.doors())
+    return (*asked.tests(), *asked.finer(), *asked.doors())
 
 
 def thinned(items: tuple[Item, ...], now: Suggestion) -> tuple[Item, ...]:
@@ -293,12 +305,57 @@ class _Asked:
     def _turned(self, analyte: str, at: float) -> bool:
         return _turns(self._now, self._search(self._with(analyte, at), self._home))
 
+    # -- readings that are coarse
+
+    def finer(self) -> tuple[TurningPoint, ...]:
+        """Readings whose range ends where another system stands first."""
+        told = (self._finer(a) for a in self._coarse()[:MOST_RANGES])
+        return tuple(t for t in told if t is not None)
+
+    def _coarse(self) -> list[str]:
+        """What is asked of this water and means something else at the ends of its range; the
+        widest first.
+        """
+        wide = {}
+        for analyte, v in self._water.values.items():
+            r = v.range
+            if analyte in self._now.wanted and r is not None and r.high is not None:
+                low, high = self._says(analyte, r.low), self._says(analyte, r.high)
+                if low != high:
+                    wide[analyte] = (r.high - r.low) / (r.best or 1.0)
+        return sorted(wide, key=lambda a: (-wide[a], a))
+
+    def _says(self, analyte: str, at: float) -> frozenset[str]:
+        return frozenset(f.id for f in self._meant(self._read(analyte, at)).findings)
+
+    def _read(self, analyte: str, at: float) -> Water:
+        """The water with a reading at one figure of its range [canonical unit]."""
+        there = replace(self._water.values[analyte], range=Range.exact(at))
+        return replace(self._water, values={**self._water.values, analyte: there})
+
+    def _finer(self, analyte: str) -> TurningPoint | None:
+        r = self._water.values[analyte].range
+        assert r is not None and r.high is not None
+        for at in (r.low, r.high):
+            then = self._search(self._read(analyte, at), self._home)
+            if _turns(self._now, then):
+                name = ANALYTES[analyte].said
+                read = value(analyte, r, None, self._settings.units)
+                return self._told(
+                    f"finer.{analyte}",
+                    f"{name[:1].upper()}{name[1:]} was read as {read}. At"
+                    f" {self._figure(analyte, at)}, {_first(then)} would stand"
+                    f" first{self._beside(then)}. A second reading, or a finer test, tells which.",
+                    then,
+                )
+        return None
+
     # -- doors
 
     def doors(self) -> tuple[TurningPoint, ...]:
         """Changes of the place that let a better system stand."""
-        stopped = {x.rule for x in self._now.left_out}
-        shut = [d for d in DOORS if d.opens <= stopped or (len(d.opens) == 1 and d.opens & stopped)]
+        stopped = frozenset(x.rule for x in self._now.left_out)
+        shut = [d for d in DOORS if d.shut(stopped)]
         told = (self._door(d) for d in shut[:MOST_DOORS])
         return tuple(t for t in told if t is not None)
 
@@ -307,28 +364,32 @@ class _Asked:
         then = self._search(water, home)
         if not _turns(self._now, then):
             return None
-        gain = self._gain(then)
+        priced = self._settings.place_price(door.id)
+        gain = self._gain(then, priced or Decimal(0))
         if not gain:
             return None
+        about = "" if priced is None else f" for about {self._settings.currency}{priced:,.0f}"
         opens = sum(x.rule in door.opens for x in self._now.left_out)
         many = "1 item" if opens == 1 else f"{opens} items"
         return self._told(
             f"place.{door.id}",
-            f"{door.says}, {many} of the catalogue could stand here, and {_first(then)} would stand"
-            f" first: {gain}.",
+            f"{door.says}{about}, {many} of the catalogue could stand here, and {_first(then)}"
+            f" would stand first: {gain}.",
             then,
         )
 
-    def _gain(self, then: Suggestion) -> str:
-        """What the first system gains on today's first; empty where it is no gain."""
+    def _gain(self, then: Suggestion, price: Decimal) -> str:
+        """What the first system gains on today's first, once the place was changed for ``price``
+        [money]; empty where it is no gain.
+        """
         a, b = then.lines[0], self._now.lines[0]
         more = [n for n in b.leaves if n not in a.leaves]
         if more:
             return "it also treats " + ", ".join(ANALYTES[n].said for n in more)
-        saved = b.cost - a.cost
+        saved = b.cost - a.cost - float(price)
         if a.missing or len(a.leaves) > len(b.leaves) or saved < WORTH_SAYING:
             return ""
-        return f"{self._sum(saved)} less over {self._now.years} years"
+        return f"about {self._sum(saved)} less over {self._now.years} years"
 
     # -- words
 
@@ -343,7 +404,7 @@ class _Asked:
         if not (a.option.stages and b.option.stages) or a.missing or b.missing or abs(more) < 1:
             return ""
         than = "more" if more > 0 else "less"
-        return f", for {self._sum(abs(more))} {than} over {then.years} years"
+        return f", for about {self._sum(abs(more))} {than} over {then.years} years"
 
     @staticmethod
     def _told(id: str, sentence: str, then: Suggestion) -> TurningPoint:
@@ -377,6 +438,8 @@ def _opened(door: Door, water: Water, home: Home) -> tuple[Water, Home]:
         given["drain"] = True
     if "space.socket" in door.opens:
         given["socket"] = True
+    if door.id == "owner":
+        given["tenant"] = False
     if door.id == "headroom":
         given["headroom_in"] = HEIGHT_IN
     if door.id == "pump":

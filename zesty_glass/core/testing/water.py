@@ -25,7 +25,8 @@ class Sample:
     Args:
         raw: the sample that the treatment is designed from; drawn ahead of any treatment.
         treated: drawn behind a device (named in ``after``); ``device``: the equipment in place by
-            its id; flushed_gal: run through it before drawing [gal].
+            its id; softened: behind something that softens; flushed_gal: run through it before
+            drawing [gal].
         kind: "tap", "bottled", "pitcher", "own" (the consultant's own water) or "source".
         drinkable: None unknown; False is never offered for tasting.
     """
@@ -39,6 +40,7 @@ class Sample:
     after: Words = ""
     after_item: str | None = None
     device: Words = ""
+    softened: bool = False
     flushed_gal: float | None = None
     just_changed: bool = False
     past_life: bool = False

@@ -22,7 +22,7 @@ interface Figure {
   min?: number;
   max?: number;
   hint?: string;
-  of: (s: Settings) => number;
+  of: (s: Settings) => number | null;
   put: (n: number | null) => Partial<Settings>;
 }
 
@@ -44,6 +44,22 @@ const FIGURES: readonly Figure[] = spoken([
     hint: "0: the household carries it",
     of: (s) => Number(s.salt_delivery),
     put: (n) => ({ salt_delivery: money(n) }),
+  },
+  {
+    label: "A drain, by a plumber",
+    unit: "$",
+    max: 100000,
+    hint: "with its air gap; empty: not known",
+    of: (s) => (s.drain_price == null ? null : Number(s.drain_price)),
+    put: (n) => ({ drain_price: n === null ? null : money(n) }),
+  },
+  {
+    label: "An outlet, by an electrician",
+    unit: "$",
+    max: 100000,
+    hint: "licensed; empty: not known",
+    of: (s) => (s.outlet_price == null ? null : Number(s.outlet_price)),
+    put: (n) => ({ outlet_price: n === null ? null : money(n) }),
   },
   {
     label: "Salt, a 40-lb bag",

@@ -15,6 +15,7 @@ export function behind(device: string, name: string, by: string): Sample {
     treated: true,
     after: name,
     after_item: null,
+    softened: false,
     device,
     flushed_gal: null,
     just_changed: false,

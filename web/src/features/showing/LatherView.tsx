@@ -107,10 +107,10 @@ function empty(name: string, role: Vial["role"], sample: string | null): Vial {
 }
 
 function start(
-  samples: { id: string; name: string; raw: boolean; treated: boolean; after: string }[],
+  samples: { id: string; name: string; raw: boolean; treated: boolean; softened: boolean }[],
 ): Lather {
   const raw = samples.find((s) => s.raw);
-  const soft = samples.find((s) => s.treated && s.after.includes("soft"));
+  const soft = samples.find((s) => s.treated && s.softened);
   return {
     kind: "lather",
     vials: [

@@ -46,7 +46,13 @@ const KINDS: Kind[] = spoken([
   {
     name: "After the softener",
     words: "behind a device that is there",
-    sample: { kind: "tap", place: "behind the softener", treated: true, after: "softener" },
+    sample: {
+      kind: "tap",
+      place: "behind the softener",
+      treated: true,
+      softened: true,
+      after: "softener",
+    },
   },
   {
     name: "Refrigerator",
@@ -113,6 +119,7 @@ function drawn(k: Kind, by: string, hasRaw: boolean): Sample {
     treated: false,
     after: "",
     after_item: null,
+    softened: false,
     device: "",
     flushed_gal: null,
     just_changed: false,

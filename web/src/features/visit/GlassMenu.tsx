@@ -30,7 +30,7 @@ function Toggle({
   busy,
   save,
 }: Part & {
-  name: "raw" | "just_changed" | "past_life" | "treated";
+  name: "raw" | "softened" | "just_changed" | "past_life" | "treated";
   words: string;
 }): ReactElement {
   return (
@@ -92,6 +92,7 @@ function BehindIt(p: Part & { there: InPlace[] }): ReactElement {
         value={glass.flushed_gal ?? null}
         onCommit={(flushed_gal) => save({ flushed_gal })}
       />
+      <Toggle {...p} name="softened" words={say("It softens the water")} />
       <Toggle {...p} name="just_changed" words={say("Its filter was just changed, not flushed")} />
       <Toggle {...p} name="past_life" words={say("Its filter is past its life")} />
     </>
