@@ -262,7 +262,7 @@ class Coarse(unittest.TestCase):
     def test_the_end_that_turns_is_said_with_its_figure(self):
         told = self.turning(Range(best=2.0, low=0.1, high=4.0))["finer.iron"]
         self.assertTrue(told.sentence.startswith("Total iron was read as 2"), told.sentence)
-        self.assertIn("At 0.1 mg/L, “", told.sentence)
+        self.assertIn("At 4 mg/L, “Iron filter", told.sentence)
         self.assertIn("A second reading, or a finer test, tells which.", told.sentence)
 
     def test_a_range_that_means_the_same_at_both_ends_is_not_searched(self):

@@ -313,13 +313,11 @@ class _Asked:
         return tuple(t for t in told if t is not None)
 
     def _coarse(self) -> list[str]:
-        """What is asked of this water and means something else at the ends of its range; the
-        widest first.
-        """
+        """Readings that mean something else at the ends of their range; the widest first."""
         wide = {}
         for analyte, v in self._water.values.items():
             r = v.range
-            if analyte in self._now.wanted and r is not None and r.high is not None:
+            if r is not None and r.high is not None and r.high > r.low:
                 low, high = self._says(analyte, r.low), self._says(analyte, r.high)
                 if low != high:
                     wide[analyte] = (r.high - r.low) / (r.best or 1.0)
