@@ -224,6 +224,7 @@ class Matrix(ApiCase):
             "what": "sold",
             "code": "SO-20",
             "check_id": str(uuid4()),
+            "device": "refrigerator",
         }
 
     def manager_view(self, home):

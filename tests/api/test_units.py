@@ -68,3 +68,12 @@ class Steps(ApiCase):
 
     def test_a_line_that_is_not_there_has_none(self):
         self.get(f"/api/visits/{HOME_1}/options/{uid('home-1')}/steps", 404)
+
+
+class FilterCheck(ApiCase):
+    def test_what_stands_there_goes_home_on_one_page(self):
+        path = f"/api/visits/{HOME_1}/in-place"
+        r = self.client.get(f"{path}/refrigerator/check")
+        self.assertEqual((r.status_code, r.content[:5]), (200, b"%PDF-"))
+        self.assertIn("filter-check-refrigerator-filter.pdf", r.headers["content-disposition"])
+        self.get(f"{path}/nobody/check", 422)

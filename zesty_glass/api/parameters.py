@@ -44,6 +44,7 @@ SAID: dict[str, tuple[str, Any]] = {
     "years": ("Over how many years costs are counted [years].", 10),
     "If-Match-Version": ("The version that the change is made on; refused if there is a later.", 3),
     "last-event-id": ("The last event that was received; what came after it is sent.", 4),
+    "device": ("The id of what stands there already.", "d1"),
     "find": ("Parts of a name, a house or a place, with blanks between.", "chalk steps"),
     "after": ("Where the last page ended, as that page says; the first page without it.", ""),
     "most": ("How many rows a page holds at most.", 50),

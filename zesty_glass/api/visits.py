@@ -7,7 +7,7 @@ from datetime import UTC, datetime
 from typing import Annotated, Literal
 from uuid import UUID
 
-from fastapi import APIRouter, Header, Query, Request, Response
+from fastapi import APIRouter, Header, Path, Query, Request, Response
 from pydantic import Field
 
 from ..core.aftercare.steps import LineSteps, line_steps
@@ -17,6 +17,7 @@ from ..core.errors import RuleError
 from ..core.presenting.appliance import ApplianceCard, Kind, appliance_card
 from ..core.presenting.card import WaterCard, water_card
 from ..core.presenting.comparison import Comparison, Renting, compare, renting
+from ..core.presenting.filter_check import filter_check as checked
 from ..core.presenting.metric import in_units
 from ..core.testing.bottles import panel
 from ..core.testing.laboratory import status
@@ -33,7 +34,7 @@ from ..messages.in_language import in_language
 from ..records import marks
 from ..records.models import ReadingRow
 from ..records.store import NotFound
-from ..work import bringing_in, lines, mending, planning, readings, standins, visiting
+from ..work import bringing_in, lines, mending, planning, printing, readings, standins, visiting
 from ..work.mending import workable, worked
 from ..work.person import now
 from .address import same_id
@@ -390,6 +391,26 @@ def appliance(
     visit, said = _in_units(visit, units), told.told()
     card = worked(visit, lambda v: appliance_card(v, assess(v), kind, said))
     return answer(in_units(card, visit))
+
+
+@router.get(
+    "/{id}/in-place/{device}/check",
+    response_class=Response,
+    responses=described("application/pdf", "The filter check as a PDF."),
+)
+def filter_check(
+    ctx: Signed,
+    id: UUID,
+    device: Annotated[str, Path(max_length=80)],
+    units: Units = None,
+) -> Response:
+    """What stands there already on one page: its label, what it does today, what to do."""
+    with ctx.db() as db:
+        visit, _ = visiting.document(db, ctx.who, visiting.get(db, ctx.who, id), snapshots=False)
+    visit = _in_units(visit, units)
+    check = in_units(worked(visit, lambda v: checked(v, assess(v), device)), visit)
+    name = f"filter-check-{safe_name(check.name, 'x')}.pdf"
+    return file(printing.filter_check(check), "application/pdf", name)
 
 
 @router.get("/{id}/options/{option_id}/steps", response_model=LineSteps)

@@ -1,4 +1,4 @@
-"""The proposal on paper, made from its snapshot alone."""
+"""What goes home on paper: the proposal, made from its snapshot alone, and the filter check."""
 
 from __future__ import annotations
 
@@ -18,6 +18,7 @@ from ..core import words
 from ..core.analytes import Kind, mid_sentence
 from ..core.costing.chores import YearlyChore
 from ..core.costing.money import CostLine
+from ..core.presenting.filter_check import FilterCheck
 from ..core.presenting.offer import Offer, OfferedOption
 from ..core.proposing.proposal import Proposal
 from ..core.testing.finding import Finding, Weight
@@ -295,10 +296,37 @@ def proposal_pdf(
 ) -> bytes:
     """The document as tagged PDF bytes (PDF/UA-1); ``seal`` says whether the proposal is as it was
     sealed, ``link`` is the address of its page, if it has one."""
+    return _pdf(proposal_html(offer, proposal, seal, link, language))
+
+
+def _pdf(page: str) -> bytes:
     html = HTML(
-        string=proposal_html(offer, proposal, seal, link, language),
+        string=page,
         base_url=FONTS.as_uri() + "/",
         url_fetcher=ShippedFonts(allowed_protocols=("file",)),
     )
     data: bytes = html.write_pdf(font_config=_fonts(), pdf_variant="pdf/ua-1")
     return data
+
+
+def filter_check_html(check: FilterCheck) -> str:
+    """The page of a filter check as HTML; what is found of equipment in place is said in English
+    alone so far.
+    """
+    spoken, cost = Spoken(ORIGINAL), check.cost_year
+    return (
+        _environment()
+        .get_template("filter_check.html")
+        .render(
+            _=spoken.message,
+            day=spoken.day,
+            language=ORIGINAL,
+            c=check,
+            cost="" if cost is None else f"{check.currency}{cost:,.0f}",
+        )
+    )
+
+
+def filter_check_pdf(check: FilterCheck) -> bytes:
+    """The page of a filter check as tagged PDF bytes (PDF/UA-1)."""
+    return _pdf(filter_check_html(check))

@@ -1,4 +1,4 @@
-"""A proposal as PDF, made apart from the requests."""
+"""What goes home as PDF, made apart from the requests."""
 
 from __future__ import annotations
 
@@ -8,6 +8,7 @@ from hashlib import sha256
 from sqlalchemy.orm import Session
 
 from .. import __version__
+from ..core.presenting.filter_check import FilterCheck
 from ..core.presenting.offer import Offer
 from ..core.proposing.proposal import Proposal
 from ..messages.catalogue import ORIGINAL, Language
@@ -46,6 +47,17 @@ def pdf(
         made = papers().run(_pdf, offer, proposal, seal, link, language)
         _made.put(key, made)
     return made
+
+
+def _check_pdf(check: FilterCheck) -> bytes:
+    from ..documents.pdf import filter_check_pdf  # as above
+
+    return filter_check_pdf(check)
+
+
+def filter_check(check: FilterCheck) -> bytes:
+    """The page of a filter check as a PDF; Busy and TooMuch as above."""
+    return papers().run(_check_pdf, check)
 
 
 def attached(db: Session, mail: MailRow) -> bytes:

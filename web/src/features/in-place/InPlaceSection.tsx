@@ -102,6 +102,13 @@ export function InPlaceSection(): ReactElement | null {
                         })}
                   </button>
                 )),
+              <a
+                key="check"
+                className="key bare"
+                href={`/api/visits/${id}/in-place/${encodeURIComponent(j.id)}/check`}
+              >
+                {say("Filter check as a page (PDF)")}
+              </a>,
               <TakeIntoCare key="care" device={j.id} />,
             ]}
           </JudgedCard>
