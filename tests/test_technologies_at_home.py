@@ -19,6 +19,7 @@ ALSO |= {"regulator", "distiller"}
 ELSEWHERE = {
     ("api/parameters.py", "softener"): "an example of a kind",
     ("cli/machine.py", "uv"): "a program of that name",
+    ("documents/visit_file.py", "softener"): "the name of a choice in older files",
     ("core/proposing/schools.py", "salt_free"): "a school's own id",
 }
 

@@ -17,6 +17,7 @@ Does = Literal[
     "inactivates",
     "holds back",  # a membrane holds dissolved matter back
     "makes slowly",  # into a tank: how much it makes is what is compared
+    "as it comes",  # behind it runs the water that no stage ahead of it has treated
     "exchanges",  # a bed of resin is renewed with brine
 ]
 NOTHING: frozenset[Does] = frozenset()

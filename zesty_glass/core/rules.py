@@ -494,16 +494,6 @@ class Settings:
                 "settings.price", "A price cannot be negative.", "settings", "Use 0 or more."
             )
 
-    def place_price(self, change: str) -> Decimal | None:
-        """What a change of the place costs, by its name [money]; None where nobody knows."""
-        asked = {
-            "drain": (self.drain_price,),
-            "socket": (self.outlet_price,),
-            "drain_socket": (self.drain_price, self.outlet_price),
-        }.get(change, ())
-        known = [p for p in asked if p is not None]
-        return sum(known, Decimal(0)) if known and len(known) == len(asked) else None
-
 
 #: [mg/L as N] half of its limit: nitrate is watched from here on: US EPA, 40 CFR 141.23 (1991)
 NITRATE_NEAR = 5.0

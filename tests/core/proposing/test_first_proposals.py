@@ -44,8 +44,8 @@ class FirstProposals(unittest.TestCase):
                 "Carbon + Softener",
                 "Carbon + Salt-free conditioner",
                 "Carbon",
-                # cheaper than potassium, and the membrane takes the salt out again for the diet
-                "Softener + Membrane at the drinking tap",
+                # cheaper than potassium, and past the salt for the diet; the chloramine stays
+                "Softener + Raw kitchen line",
             ],
         )
 

@@ -115,6 +115,7 @@ class EveryItem(unittest.TestCase):
                 "booster",
                 "expansion",
                 "bypass",
+                "raw_line",
             ):
                 for name in ("potassium", "uranium", "chloride"):
                     if name not in told:

@@ -5676,7 +5676,7 @@ export interface components {
              * @description which device in the pipe (enum property replaced by openapi-typescript)
              * @enum {string}
              */
-            kind: "booster" | "bypass" | "expansion" | "polish" | "regulator";
+            kind: "booster" | "bypass" | "expansion" | "polish" | "raw_line" | "regulator";
             /**
              * Sets Psi
              * @description what it is set to [psi]

@@ -654,6 +654,7 @@ export const KIND_NAMES: Record<string, string> = {
   "bypass": "Untreated outdoor bypass",
   "booster": "Booster pump",
   "polish": "Mineral and pH polish",
+  "raw_line": "Raw kitchen line",
   "system": "Drinking tap, complete"
 };
 export const ANALYTE_NAMES: Record<string, string> = {

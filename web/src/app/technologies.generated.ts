@@ -51,7 +51,8 @@ export const DRAWINGS: Record<string, string> = {
   "expansion": "expansion",
   "bypass": "bypass",
   "booster": "booster",
-  "polish": "polish"
+  "polish": "polish",
+  "raw_line": "raw_line"
 };
 export const DOES: Record<string, string[]> = {
   "sediment": [],
@@ -106,7 +107,10 @@ export const DOES: Record<string, string[]> = {
   "expansion": [],
   "bypass": [],
   "booster": [],
-  "polish": []
+  "polish": [],
+  "raw_line": [
+    "as it comes"
+  ]
 };
 export const SETTINGS: Record<string, Adjustable[]> = {
   "sediment": [

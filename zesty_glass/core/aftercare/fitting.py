@@ -314,6 +314,19 @@ FITTING: tuple[Template, ...] = (
         ),
     ),
     Template(
+        id="raw_line_start",
+        title="Fit: {name}",
+        purpose="fit",
+        tools=("hardness test",),
+        caution="No cross connection: the raw line meets the treated pipe nowhere behind its tee.",
+        lines=(
+            "A tee ahead of everything that treats the house, a shut-off valve behind it.",
+            "The line to the kitchen cold tap alone; the dishwasher and the hot tap stay treated.",
+            "Label the tap: untreated water.",
+            "Hardness at the kitchen cold tap and at the bath: raw there, soft here.",
+        ),
+    ),
+    Template(
         id="pitcher_start",
         title="Assemble: {name}",
         purpose="fit",

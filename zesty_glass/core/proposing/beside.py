@@ -56,8 +56,16 @@ def _taps(items: Mapping[str, Item]) -> list[Item]:
     return sorted(whole, key=lambda i: (i.price, i.code))[:MOST_TAPS]
 
 
+def _past_it(items: Mapping[str, Item]) -> list[Item]:
+    """The cheapest line past what treats the house."""
+    every = [i for i in items.values() if "as it comes" in does(i.kind) and i.scope == "tap"]
+    return sorted(every, key=lambda i: (i.price + i.installation, i.code))[:1]
+
+
 def _for_diet(codes: Codes, home: Home, items: Mapping[str, Item]) -> list[Codes]:
-    """A softener's line with a drinking tap behind it, or with the other salt."""
+    """A softener’s line with a drinking tap behind it, with the kitchen’s cold tap as the water
+    comes, or with the other salt.
+    """
     own = _softener(codes, items)
     if own is None or any(items[c].scope == "tap" for c in codes):
         return []
@@ -67,7 +75,7 @@ def _for_diet(codes: Codes, home: Home, items: Mapping[str, Item]) -> list[Codes
     if (figures.salt == "sodium" and home.care.low_sodium) or (
         figures.salt == "potassium" and home.care.low_potassium
     ):
-        out += [(*codes, t.code) for t in _taps(items)]
+        out += [(*codes, t.code) for t in (*_past_it(items), *_taps(items))]
         out += [
             tuple(i.code if c == own else c for c in codes)
             for i in items.values()

@@ -176,10 +176,11 @@ def _scale_counts(hardness: Finding | None, complaints: tuple[Complaint, ...]) -
 
 def _against_diet(line: LineReport, home: Home, items: Mapping[str, Item]) -> int:
     """How many diets of the house a line goes against: salt of a softener that nothing takes out
-    again at the drinking tap.
+    again, or leads past, at the drinking tap.
     """
     salts = {f.salt for s in line.stages if isinstance(f := items[s.code].figures, SoftenerFigures)}
-    if any(s.scope == "tap" and takes_dissolved_matter(s.kind) for s in line.stages):
+    tap = [s.kind for s in line.stages if s.scope == "tap"]
+    if any(takes_dissolved_matter(kind) or "as it comes" in does(kind) for kind in tap):
         return 0
     care = home.care
     return int(care.low_sodium and "sodium" in salts) + int(

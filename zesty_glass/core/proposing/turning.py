@@ -362,7 +362,7 @@ class _Asked:
         then = self._search(water, home)
         if not _turns(self._now, then):
             return None
-        priced = self._settings.place_price(door.id)
+        priced = _price_of(door, self._settings)
         gain = self._gain(then, priced or Decimal(0))
         if not gain:
             return None
@@ -422,6 +422,17 @@ def _turns(now: Suggestion, then: Suggestion) -> bool:
 def _first(s: Suggestion) -> str:
     """The first idea as it stands within a sentence."""
     return f"“{_idea(s)}”"
+
+
+def _price_of(door: Door, settings: Settings) -> Decimal | None:
+    """What a door costs by the firm's own prices [money]; None where it has none."""
+    asked = {
+        "drain": (settings.drain_price,),
+        "socket": (settings.outlet_price,),
+        "drain_socket": (settings.drain_price, settings.outlet_price),
+    }.get(door.id, ())
+    known = [p for p in asked if p is not None]
+    return sum(known, Decimal(0)) if known and len(known) == len(asked) else None
 
 
 def _opened(door: Door, water: Water, home: Home) -> tuple[Water, Home]:

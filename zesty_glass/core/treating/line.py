@@ -427,6 +427,8 @@ class Ahead:
         """With one more stage ahead: one that a check stops does nothing."""
         if any(c.status == "stop" for c in r.checks):
             return self
+        if "as it comes" in technology_of(item, TECHNOLOGIES).does:
+            return Ahead(items=(item,))
         how = disinfects(item, r)
         return Ahead(items=(*self.items, item), disinfected=max(self.disinfected, how))
 

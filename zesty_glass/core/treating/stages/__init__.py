@@ -76,6 +76,7 @@ TECHNOLOGIES = registry(
     devices.BYPASS,
     devices.BOOSTER,
     devices.POLISH,
+    devices.RAW_LINE,
 )
 OfAnyTechnology.known = (*dict.fromkeys(t.figures for t in TECHNOLOGIES.values()), SystemFigures)
 KIND_NAMES = MappingProxyType(

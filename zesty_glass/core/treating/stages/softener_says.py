@@ -42,7 +42,7 @@ CHECKS = {
         "Adds {have} mg/L {salt} to every softened tap.",
         (
             "Ask the diet: low sodium, low potassium, kidney disease or medicines ask their "
-            "physician. A hard cold tap or a membrane at the tap are ways out."
+            "physician. A raw kitchen line or a membrane at the tap are ways out."
         ),
     ),
     "softener.sodium_total": Says(
