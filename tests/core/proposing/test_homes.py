@@ -270,3 +270,13 @@ class Coarse(unittest.TestCase):
 
     def test_an_open_end_is_left_to_the_next_test(self):
         self.assertNotIn("finer.iron", self.turning(Range(best=5.0, low=5.0, high=None)))
+
+
+class TwoAtTheTap(unittest.TestCase):
+    """Two cartridges for two things stand in one line where no drain lets a membrane stand."""
+
+    def test_fluoride_and_arsenic_get_a_cartridge_each(self):
+        asked = Asked({**CLEAN_WELL, "fluoride": 5.0, "arsenic": 0.02}, (), {"drain": False})
+        lines = [[s.item for s in x.option.stages] for x in asked.now.lines]
+        self.assertEqual(lines[0], ["FL-A", "AS-T"])
+        self.assertNotIn(["FL-A", "FL-B"], lines)  # two for one thing

@@ -74,12 +74,13 @@ ASKED_FOR = {a[1:] for says in CHECKS.values() for a in says.asks if a.startswit
 
 
 def subsets(items):
-    """Every combination: at most one of each kind on each branch; beside a system at the tap stands
-    only what a check asks for.
+    """Every combination: at most one of each kind on each branch, of cartridges at the tap one for
+    each thing; beside a system at the tap stands only what a check asks for.
     """
     groups = {}
     for i in items:
-        groups.setdefault((i.scope, i.kind), []).append(i)
+        apart = i.figures.apart if i.scope == "tap" else ""
+        groups.setdefault((i.scope, i.kind, apart), []).append(i)
     for chosen in product(*([None, *g] for g in groups.values())):
         taken = [i for i in chosen if i is not None]
         at_tap = [i for i in taken if i.scope == "tap"]

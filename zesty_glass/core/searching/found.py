@@ -81,10 +81,13 @@ def beside_systems(tap: Iterable[Item]) -> list[list[Item]]:
 
 
 def count(items: Iterable[Item]) -> int:
-    """How many ways there are to take at most one of each kind."""
-    many: dict[str, int] = {}
+    """How many ways there are to take at most one of each kind; at a drinking tap one of each that
+    are told apart.
+    """
+    many: dict[tuple[str, str], int] = {}
     for i in items:
-        many[i.kind] = many.get(i.kind, 0) + 1
+        key = i.kind, i.figures.apart if i.scope == "tap" else ""
+        many[key] = many.get(key, 0) + 1
     total = 1
     for n in many.values():
         total *= 1 + n

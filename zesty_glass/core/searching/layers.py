@@ -35,7 +35,9 @@ class Layer(NamedTuple):
 
 
 class Layers:
-    """The places of one branch; ``several``: kinds that can stand at more than one of them."""
+    """The places of one branch; ``several``: kinds that can stand at more than one of them, and
+    only once in a line.
+    """
 
     def __init__(
         self,
@@ -46,12 +48,14 @@ class Layers:
         then: frozenset[str],
         then_psi: tuple[int, ...],
     ) -> None:
+        items = tuple(items)
         by: dict[tuple[int, str], list[StageAt]] = {}
         for i in items:
             place = rank(i, question.source, beside)
             by.setdefault((place, i.kind), []).append(candidates.stage(i.code))
         kinds = [kind for _, kind in by]
-        self.several = frozenset(k for k in kinds if kinds.count(k) > 1)
+        again = {i.kind for i in items if i.scope == "tap" and i.figures.apart}
+        self.several = frozenset(k for k in kinds if kinds.count(k) > 1) - again
         placed = [by[k] for k in sorted(by)]
         keeps, steps = _keeps(placed, question, then), _steps(placed, question, then_psi)
         self.places = [Layer(*x) for x in zip(placed, keeps, steps, strict=True)]

@@ -57,6 +57,13 @@ class Figures:
         return frozenset()
 
     @property
+    def apart(self) -> str:
+        """What tells two of one kind apart that can both be of use at one drinking tap, as what
+        they are filled with; empty: one is enough.
+        """
+        return ""
+
+    @property
     def disinfects(self) -> bool:
         """Whether what stands behind it counts as disinfected."""
         return False

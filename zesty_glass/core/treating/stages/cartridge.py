@@ -8,9 +8,11 @@ from ...doing import NOTHING
 from ...record import record
 from ..checks import Says, met, told
 from ..figures import Figures
+from ..items import Item
 from ..place import place_checks
 from ..report import Check, StageReport
-from ..technology import Service, Technology, at, judges_nothing
+from ..stream import Stream
+from ..technology import Company, Service, Technology, judges_nothing
 from .common import StageInput, effects, lasts_days, not_known, report, weekend_checks
 
 CHECKS = {
@@ -39,6 +41,11 @@ class CartridgeFigures(Figures):
     media: Literal["alumina", "bone_char", "iron_media", "tannin_resin", "other"]
     ph_min: float | None = None
     ph_max: float | None = None
+
+    @property
+    def apart(self) -> str:
+        """What its media is made for."""
+        return _FOR.get(self.media, "other")
 
 
 def run(inp: StageInput) -> StageReport:
@@ -88,12 +95,30 @@ def _unknown_ph(inp: StageInput) -> Check:
     )
 
 
+#: places at a drinking tap by what they are told apart by: what fouls the others first
+_PLACES = {"tannin": 121, "fluoride": 122, "metals": 123, "other": 124}
+_FOR = {
+    "tannin_resin": "tannin",
+    "alumina": "fluoride",
+    "bone_char": "fluoride",
+    "iron_media": "metals",
+}
+
+
+def _place(item: Item, beside: Company, stream: Stream) -> int:
+    """Its place by what it is filled with: two that are made for different things can stand in one
+    line.
+    """
+    del beside, stream
+    return _PLACES[item.figures.apart] if item.scope == "tap" else 66
+
+
 CARTRIDGE = Technology(
     kind="cartridge",
     name="Adsorptive cartridge",
     figures=CartridgeFigures,
     run=run,
-    place=at(house=66, tap=125),
+    place=_place,
     needs=(),
     judges=judges_nothing,
     reads=frozenset({"ph"}),
