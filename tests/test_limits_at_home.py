@@ -20,7 +20,7 @@ CORE = Path(__file__).parents[1] / "zesty_glass" / "core"
 NO_LIMIT = {
     "TANNIN_BINDS_IRON": "from where tannin holds iron back: of chemistry, not of looks",
     "IRON_LOOSENS": "from where a bed is loosened twice as often: of upkeep",
-    "IRON_RULE_MG_L": "from where a softener renews every four days: of resin",
+    "IRON_RULE_MG_L": "from where a softener regenerates every four days: of resin",
     "crosschecks:iron": "from where the cup, and the tannin kit, shows iron",
     "NITRATE_N_MOST": "carried water goes by the law’s maximum, whatever a firm goes by",
 }

@@ -152,7 +152,7 @@ def _four_of_ten(v: Visit) -> Visit:
 
 
 def search() -> dict[str, Any]:
-    """A line of eight stages, and the search over a generated catalogue of 500 items on three of
+    """A line of eight stages, and the search over a generated catalog of 500 items on three of
     the demo's waters.
     """
     at = datetime(2026, 11, 20, 9, 0, tzinfo=UTC)

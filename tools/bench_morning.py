@@ -1,6 +1,6 @@
 """``./zesty bench morning``: two hundred consultants on two processes for a minute, each with a
 visit of their own; then the same with a process killed in the middle. What was acknowledged is
-counted afterwards: nothing of it may be missing.
+counted afterward: nothing of it may be missing.
 """
 
 from __future__ import annotations

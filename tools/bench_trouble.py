@@ -1,6 +1,6 @@
 """``./zesty bench trouble``: consultants at work while the database is stopped for some seconds,
 and while its disk is full for some. Devices keep what was not acknowledged and send it again, as
-the page does; what was acknowledged is counted afterwards.
+the page does; what was acknowledged is counted afterward.
 """
 
 from __future__ import annotations

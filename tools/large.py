@@ -1,4 +1,4 @@
-"""A large catalogue made from the demo's: every stage in several makers' prices, flows and pressure
+"""A large catalog made from the demo's: every stage in several makers' prices, flows and pressure
 drops, for measuring the search.
 """
 

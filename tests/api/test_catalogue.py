@@ -1,4 +1,4 @@
-"""The catalogue over the wire, the search's answer, and what if."""
+"""The catalog over the wire, the search's answer, and what if."""
 
 import json
 import subprocess

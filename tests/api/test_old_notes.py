@@ -86,7 +86,7 @@ class OldNotes(ApiCase):
         self.assertEqual((p["code"], p["where"]), ("notes.unit", "column hardness"))
         p = self.post("preview", "customer,date,iron [gpm]\nA B,2024-01-01,3\n", 422)
         self.assertEqual(p["code"], "notes.unit")
-        p = self.post("preview", "customer,colour of the door\nA B,red\n", 422)
+        p = self.post("preview", "customer,color of the door\nA B,red\n", 422)
         self.assertEqual(p["code"], "notes.column")
         self.assertEqual(self.post("preview", "name\nA\n", 422)["code"], "notes.customer")
 

@@ -1,4 +1,4 @@
-"""An item that is rented, from the catalogue to what the customer pays, over the wire."""
+"""An item that is rented, from the catalog to what the customer pays, over the wire."""
 
 from io import BytesIO
 from uuid import uuid4

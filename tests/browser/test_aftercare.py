@@ -46,7 +46,7 @@ class AfterTheSale(BrowserCase):
         b.click("button", "All 3 readings")
         b.click("li button", "Take it back")
         b.click("[role=dialog] button", "Mistyped")
-        b.see("struck: mistyped")
+        b.see("crossed out: mistyped")
 
     def reported(self, what, value):
         """A laboratory's report, for what no kit closes."""

@@ -70,10 +70,10 @@ def prepare(served: Served, b: Browser) -> str:
 
 
 def whole_set(b: "Counting") -> None:
-    """TDS with two repeats that agree, hardness, free and total chlorine, iron, tannin, colour, pH,
+    """TDS with two repeats that agree, hardness, free and total chlorine, iron, tannin, color, pH,
     alkalinity, temperature, flow.
     """
-    b.find("h1", "Dissolved matter")
+    b.find("h1", "Dissolved solids")
     b.touch("label", "Cup and probe rinsed")
     for display in ("98", "99"):
         b.press(*display, Keys.ENTER)
@@ -93,7 +93,7 @@ def whole_set(b: "Counting") -> None:
         b.title(title)
         b.press(*text, Keys.ENTER)
         b.onward()
-    b.find("h1", "Colour")
+    b.find("h1", "Color")
     b.touch("[role=radio]", "Clear")
     b.touch("[aria-label^='After standing'] [role=radio]", "Clear")
     b.touch("button", "Keep the cups")

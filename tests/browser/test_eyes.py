@@ -1,4 +1,4 @@
-"""For eyes that see otherwise: twice the size, colours of one's own, a device set to dark."""
+"""For eyes that see otherwise: twice the size, colors of one's own, a device set to dark."""
 
 from tests.browser.case import BrowserCase
 from zesty_glass.demo.homes import uid

@@ -40,7 +40,7 @@ class Journey(BrowserCase):
                 text,
                 Keys.TAB,
             )
-        for place in ("Drain within reach", "Socket within reach"):
+        for place in ("Drain within reach", "Outlet within reach"):
             b.click_nth(f"//span[text()='{place}']/following-sibling::div//button[text()='Yes']")
         b.click("button", "White crust")
         b.type("form input[placeholder='White crust']", "Crust on the kettle")
@@ -86,7 +86,7 @@ class Journey(BrowserCase):
         b.click("button", "Choose the first stage")
         b.click("[role=dialog] button", "Softener")
         b.click("[role=dialog] li button", "Softener, 2 ft³")
-        b.see("renews every")
+        b.see("regenerates every")
         b.see("free chlorine within a minute")
         b.click("button.opens", "days")
         b.see("resin capacity by salt dose")

@@ -273,7 +273,7 @@ class Proposing(BrowserCase):
         self.addCleanup(m.close)
         m.sign_in(self.served.base, MANAGER_EMAIL, PASSWORD)
         m.go(self.served.base + "/firm")
-        m.find("h2", "Catalogue, 71 items")
+        m.find("h2", "Catalog, 71 items")
         import tempfile
         from pathlib import Path
 
@@ -282,14 +282,14 @@ class Proposing(BrowserCase):
             head = "code,name,maker,kind,scope,price,figures\n"
             bad.write_text(head + "SD-9,A new screen,Quorrel,sediment,house,-1,micron=50\n")
             good.write_text(head + "SD-9,A new screen,Quorrel,sediment,house,88,micron=50\n")
-            chooser = m.driver.find_element("css selector", "input[aria-label='Catalogue file']")
+            chooser = m.driver.find_element("css selector", "input[aria-label='Catalog file']")
             chooser.send_keys(str(bad))
             m.see("1 of 1 rows cannot be used: nothing is stored")
             m.click("button", "Leave it")
             chooser.send_keys(str(good))
             m.see("1 new, 0 changed, 0 the same")
             m.click("button", "Store all 1")
-            m.find("h2", "Catalogue, 71 items")
+            m.find("h2", "Catalog, 71 items")
         self.assertEqual(m.axe(), [])
 
 

@@ -1,5 +1,5 @@
 """What a customer reads on the page, in a language that nobody speaks: what shows plainly did not
-go by the catalogue.
+go by the catalog.
 """
 
 import json

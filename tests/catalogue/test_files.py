@@ -1,4 +1,4 @@
-"""The catalogue as files: without loss both ways, errors by row, all or nothing."""
+"""The catalog as files: without loss both ways, errors by row, all or nothing."""
 
 import json
 import unittest

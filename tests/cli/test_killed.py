@@ -1,4 +1,4 @@
-"""SIGKILL at many moments: whatever the server said it had stored is there afterwards."""
+"""SIGKILL at many moments: whatever the server said it had stored is there afterward."""
 
 import http.client
 import json

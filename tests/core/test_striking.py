@@ -1,4 +1,4 @@
-"""What is struck stays on record with its reason, and counts no more."""
+"""What is crossed out stays on record with its reason, and counts no more."""
 
 import unittest
 from dataclasses import replace

@@ -36,7 +36,7 @@ def _paper(visit, recommended: str) -> bytes:
 
 
 def pages(data: bytes) -> list[Image.Image]:
-    """Every page of a document, small and grey."""
+    """Every page of a document, small and gray."""
     document = pypdfium2.PdfDocument(data)
     try:
         return [p.render(scale=SCALE, grayscale=True).to_pil().convert("L") for p in document]

@@ -1,4 +1,4 @@
-"""The glass on paper has the colours of the glass on the page: both are held against one table."""
+"""The glass on paper has the colors of the glass on the page: both are held against one table."""
 
 import json
 import unittest

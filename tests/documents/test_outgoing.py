@@ -155,7 +155,7 @@ class Differences(unittest.TestCase):
         )
         told = self.told(OFFER, offer(dear, reasons=OFFER.reasons))
         self.assertIn("Softener and drinking tap: to buy and install", told)
-        self.assertIn("Softener and drinking tap: all in over 10 years", told)
+        self.assertIn("Softener and drinking tap: total cost over 10 years", told)
         self.assertNotIn("Drinking tap only: to buy and install", told)
 
     def test_lines_that_came_and_went(self):
@@ -170,7 +170,7 @@ class Differences(unittest.TestCase):
             VISIT, samples=(replace(raw, readings=raw.readings[1:]), *VISIT.samples[1:])
         )
         told = self.told(OFFER, offer(fewer, reasons=OFFER.reasons))
-        self.assertEqual(told["Dissolved matter (TDS), Kitchen cold"][1], "struck")
+        self.assertEqual(told["Total dissolved solids (TDS), Kitchen cold"][1], "struck")
 
     def test_a_payment_plan(self):
         told = self.told(

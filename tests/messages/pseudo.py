@@ -1,5 +1,5 @@
 """A language that nobody speaks: every message as it is, with its letters changed, so that what
-goes by the catalogue shows, and so does what does not.
+goes by the catalog shows, and so does what does not.
 """
 
 import re
@@ -50,7 +50,7 @@ def spoken():
 
 
 def unsaid(text, names):
-    """Words that did not go by the catalogue, but for names and what somebody said."""
+    """Words that did not go by the catalog, but for names and what somebody said."""
     for name in sorted(filter(None, names), key=len, reverse=True):
         text = text.replace(name, "")
     return _PLAIN.findall(re.sub("“[^”]*”", "", text))

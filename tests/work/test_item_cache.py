@@ -1,4 +1,4 @@
-"""Catalogue items kept in memory: always those of the database, whoever changed them and whatever
+"""Catalog items kept in memory: always those of the database, whoever changed them and whatever
 was rolled back.
 """
 

@@ -2,7 +2,7 @@
 
 Between requests a process keeps in memory only what can be worked out again, each held against the
 stamps of its rows before it is used: bodies of visits and comparisons (``work/held.py``, 64 MB at
-most) and catalogue items (``work/item_cache.py``, 4,000 at most).
+most) and catalog items (``work/item_cache.py``, 4,000 at most).
 """
 
 from __future__ import annotations

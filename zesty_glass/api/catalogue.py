@@ -1,4 +1,4 @@
-"""The catalogue as files, the search that proposes lines, and what if."""
+"""The catalog as files, the search that proposes lines, and what if."""
 
 from __future__ import annotations
 
@@ -56,7 +56,7 @@ def download(ctx: Selling, form: Literal["json", "csv"] = "json") -> Response:
         data,
         media_type=kind,
         headers={
-            "Content-Disposition": f'attachment; filename="catalogue.{form}"',
+            "Content-Disposition": f'attachment; filename="catalog.{form}"',
             "Cache-Control": "no-store",
         },
     )
@@ -130,7 +130,7 @@ def take_examples_off(ctx: ManagingAgain) -> Response:
 
 @router.post("/catalogue/preview", response_model=files.CataloguePreview)
 def preview(ctx: Selling, data: FileBody) -> Response:
-    """What a file would do to the catalogue, before anything is stored."""
+    """What a file would do to the catalog, before anything is stored."""
     with ctx.db() as db:
         return answer(catalogue.preview(db, ctx.who, data))
 

@@ -14,7 +14,7 @@ from .schemas import Body
 
 class TastingBody(Body):
     """A blind tasting to draw: glasses, names of tasters, and glasses behind a unit that was
-    sanitised and flushed.
+    sanitized and flushed.
     """
 
     id: UUID

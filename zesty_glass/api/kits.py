@@ -1,4 +1,4 @@
-"""The firm's instruments and catalogue, and what the page needs to know once."""
+"""The firm's instruments and catalog, and what the page needs to know once."""
 
 from __future__ import annotations
 

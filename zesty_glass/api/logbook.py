@@ -253,7 +253,7 @@ def contact(_: Selling, data: FileBody) -> Response:
 
 @router.get("/track", response_model=Track)
 def track(ctx: Selling) -> Response:
-    """How the firm's promises were kept, and dissolved matter against hardness of its waters."""
+    """How the firm's promises were kept, and dissolved solids against hardness of its waters."""
     with ctx.db() as db:
         firm = ctx.who.firm_id
         counted = tuple(record.tallies(db, firm))
@@ -296,7 +296,7 @@ def behind(
 
 @router.get("/track/waters", response_model=TrackBehind)
 def behind_waters(ctx: Selling) -> TrackBehind:
-    """The visits whose raw waters are drawn, dissolved matter against hardness."""
+    """The visits whose raw waters are drawn, dissolved solids against hardness."""
     with ctx.db() as db:
         visits = [UUID(p.visit) for p in logbook.pairs(db, ctx.who)]
         seen = jobs.whose(ctx.who)

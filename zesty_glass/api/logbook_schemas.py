@@ -116,7 +116,7 @@ class GiveHome(BaseModel):
 
 
 class StrikeNote(BaseModel):
-    """Why a note is struck; empty takes the strike back."""
+    """Why a note is crossed out; empty takes the strike back."""
 
     because: str = Field(default="", max_length=200)
 

@@ -33,7 +33,7 @@ class Versioned(Body):
 
 
 class StrikeBody(Body):
-    """Why a reading is struck."""
+    """Why a reading is crossed out."""
 
     because: str = Field(default="", max_length=500)
 

@@ -1,1 +1,1 @@
-"""The catalogue as files: JSON and CSV, in and out, with a preview by row."""
+"""The catalog as files: JSON and CSV, in and out, with a preview by row."""

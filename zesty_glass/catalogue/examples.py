@@ -1,4 +1,4 @@
-"""The example catalogue that the demo and every new firm begin with: about seventy invented items
+"""The example catalog that the demo and every new firm begin with: about seventy invented items
 from invented makers, good and poor ones.
 
 They stand in ``examples.json``, in the form that a firm brings its own in by, and are read in that
@@ -18,7 +18,7 @@ FILE = Path(__file__).with_name("examples.json")
 
 @cache
 def example_items() -> tuple[Item, ...]:
-    """Every item of the example catalogue.
+    """Every item of the example catalog.
 
     Raises:
         ValueError: the file holds what is no item; rows and reasons are named.

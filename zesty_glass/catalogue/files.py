@@ -1,4 +1,4 @@
-"""Items of a catalogue from and to JSON and CSV; a preview says of each row whether it can be used,
+"""Items of a catalog from and to JSON and CSV; a preview says of each row whether it can be used,
 and nothing is stored by half.
 
 JSON is a list of items as in docs/visit-file.schema.json. In CSV the first row names the columns;
@@ -58,7 +58,7 @@ _TRUTH = frozenset({"drain", "socket", "plumbed"})
 
 @record
 class ItemRow:
-    """One row of a file: what it would do to the catalogue, and what is wrong with it."""
+    """One row of a file: what it would do to the catalog, and what is wrong with it."""
 
     row: int
     code: str
@@ -74,7 +74,7 @@ class ItemRow:
 class CataloguePreview:
     """A whole file; ``good`` when every row can be used.
 
-    ``revision``: the state of the catalogue that the file was held against; a file that changes
+    ``revision``: the state of the catalog that the file was held against; a file that changes
     items is stored on top of that state and of no other.
     """
 
@@ -226,7 +226,7 @@ def _json_rows(text: str) -> list[tuple[int, dict[str, Any] | RuleError]]:
             "catalogue.list",
             "The file is not a list of items.",
             "file",
-            "Export the catalogue to see its form.",
+            "Export the catalog to see its form.",
         )
     bad = RuleError(
         "catalogue.item",
@@ -238,7 +238,7 @@ def _json_rows(text: str) -> list[tuple[int, dict[str, Any] | RuleError]]:
 
 
 def read(data: bytes, known: Mapping[str, Item]) -> tuple[CataloguePreview, tuple[Item, ...]]:
-    """What a file would do to a catalogue, row by row, and its items when every row can be used.
+    """What a file would do to a catalog, row by row, and its items when every row can be used.
 
     Raises:
         RuleError: too large, not UTF-8, neither JSON nor CSV with the columns it needs, too many
@@ -337,7 +337,7 @@ def _parts(item: Item, every: Mapping[str, Item], above: tuple[str, ...]) -> Rul
         if part is None:
             return RuleError(
                 "catalogue.part",
-                f"{item.name} names {p}, which is not in the catalogue.",
+                f"{item.name} names {p}, which is not in the catalog.",
                 "figures.parts",
                 "Add it to the file.",
             )

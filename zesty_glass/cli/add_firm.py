@@ -58,8 +58,8 @@ def main(arguments: list[str]) -> int:
     except RuleError as e:
         return fail(str(e))
     print(
-        f"{given.name} added; {given.email} may sign in. Its catalogue holds examples of invented"
-        " makers: keep, change or empty it under Kits, catalogue, limits."
+        f"{given.name} added; {given.email} may sign in. Its catalog holds examples of invented"
+        " makers: keep, change or empty it under Kits, catalog, limits."
     )
     return 0
 

@@ -30,7 +30,7 @@ def main(arguments: list[str]) -> int:
     for firm, name, raw in firms:
         years = load(Settings, raw).keep_years
         if not years:
-            print(f"{name}: keeps people for ever")
+            print(f"{name}: keeps people for good")
             continue
         who = Person(id=UUID(int=0), firm_id=firm, name="./zesty forget", role="manager")
         with sessions.begin() as db:

@@ -34,7 +34,7 @@ COMMANDS = {
     "test": ("check and test everything", "test", "[PART ...]"),
     "bench": ("measure the figures and print them as JSON", "test", "[PART ...]"),
     "assess": ("work out a visit file and print JSON", "core", "VISIT.json"),
-    "suggest": ("search a catalogue for lines that answer a visit file", "core", "VISIT.json"),
+    "suggest": ("search a catalog for lines that answer a visit file", "core", "VISIT.json"),
     "docs": ("write the generated parts of docs/ anew", "core", "[--check]"),
     "shots": ("take the screenshots of docs/screenshots/ anew", "test", "[NAME ...]"),
     "client": ("write the page's API client anew", "page", "[--check]"),

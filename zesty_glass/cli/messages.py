@@ -1,4 +1,4 @@
-"""The catalogue of messages: brought up to date with the code, and what the page reads of it.
+"""The catalog of messages: brought up to date with the code, and what the page reads of it.
 
 ``--check`` changes nothing and tells whether anything would change.
 """
@@ -33,7 +33,7 @@ def every_message() -> dict[str, str]:
 
 
 def renewed(language: catalogue.Language) -> Catalog:
-    """The catalogue of a language with every message of the code as it is now, in its order; what
+    """The catalog of a language with every message of the code as it is now, in its order; what
     it had of others is left out, but for what no line says as it stands.
     """
     old = catalogue.read(language)

@@ -35,7 +35,7 @@ def report(data: bytes, items: dict[str, Item], years: int | None = None) -> str
 
 
 def catalogue_of(path: Path | None) -> dict[str, Item]:
-    """Items of a catalogue file, or the demo firm's."""
+    """Items of a catalog file, or the demo firm's."""
     if path is None:
         return {i.code: i for i in example_items()}
     preview, items = files.read(contents(path), {})
@@ -55,12 +55,12 @@ def main(arguments: list[str]) -> int:
     parser = argparse.ArgumentParser(
         prog="./zesty suggest",
         description=(
-            "Search a catalogue for lines that answer a visit file's findings, and print JSON."
+            "Search a catalog for lines that answer a visit file's findings, and print JSON."
         ),
     )
     parser.add_argument("file", type=Path)
     parser.add_argument(
-        "--catalogue", type=Path, help="JSON or CSV; the demo firm's catalogue unless given"
+        "--catalogue", type=Path, help="JSON or CSV; the demo firm's catalog unless given"
     )
     parser.add_argument(
         "--years",

@@ -21,7 +21,7 @@ NO2_PER_N = 46.0055 / 14.0067
 TABLE: tuple[Analyte, ...] = (
     Analyte(
         id="tds",
-        name="Dissolved matter (TDS)",
+        name="Total dissolved solids (TDS)",
         unit="mg/L",
         kind=Kind.LOOKS_TASTE,
         test="TDS by meter",
@@ -770,7 +770,7 @@ TABLE: tuple[Analyte, ...] = (
                 "US EPA, proposed radon rule",
                 1999,
                 governs=False,
-                note="4,000 with an indoor air programme",
+                note="4,000 with an indoor air program",
             ),
         ),
         bottles=("radon",),
@@ -916,7 +916,7 @@ TABLE: tuple[Analyte, ...] = (
     ),
     Analyte(
         id="colour",
-        name="Colour",
+        name="Color",
         unit="",
         kind=Kind.LOOKS_TASTE,
         test="the three cups",

@@ -3,7 +3,7 @@ the field.
 
 A record declares its fields; this module says how far each may go, and every edge (form, file,
 interface for programs) enforces it and says it in its schema. The bounds are no rules of the job:
-they are what no home, catalogue or person needs more than, so that nothing that is stored costs
+they are what no home, catalog or person needs more than, so that nothing that is stored costs
 time or memory without end.
 """
 

@@ -40,7 +40,7 @@ SOURCE_NAMES = {
 MOST_FLOW_GPM, MOST_PSI = 500, 300  # more than any home has: a slip of the finger
 MOST_PIPE_IN = 8.0  # inside width; wider is a street's main
 #: what the house's own pipe is of, as it is asked; another may be written
-PIPES = ("copper", "galvanised steel", "plastic", "lead")
+PIPES = ("copper", "galvanized steel", "plastic", "lead")
 _METALS = ("copper", "galvan", "steel", "iron", "brass", "lead")
 
 

@@ -86,7 +86,7 @@ KINDS: dict[str, InPlaceKind] = {
         part="cartridge or bottle",
         drawing="cartridge",
         works_on=_CARTRIDGE,
-        service="Cleaned and sanitised, and a fresh cartridge or bottle.",
+        service="Cleaned and sanitized, and a fresh cartridge or bottle.",
         asks=_BY_GALLONS,
         place=125,
     ),
@@ -96,7 +96,7 @@ KINDS: dict[str, InPlaceKind] = {
         part="filters and membrane",
         drawing="membrane",
         works_on=(*_CARTRIDGE, *_BY_MEMBRANE),
-        service="Pre-filters and membrane changed, tank and tap sanitised, flushed, then measured.",
+        service="Pre-filters and membrane changed, tank and tap sanitized, flushed, then measured.",
         asks=(*_CHANGED, "change_at_tds"),
         does=frozenset({"holds back"}),
         place=130,
@@ -108,7 +108,8 @@ KINDS: dict[str, InPlaceKind] = {
         drawing="softener",
         works_on=("hardness", "iron", "manganese", *_BY_RESIN),
         service=(
-            "Salt without a bridge, injector and resin cleaned, one renewal by hand, then measured."
+            "Salt without a bridge, injector and resin cleaned, one regeneration by hand, then"
+            " measured."
         ),
         asks=_VALVE,
         does=frozenset({"softens"}),
@@ -158,7 +159,7 @@ KINDS: dict[str, InPlaceKind] = {
         place=30,
     ),
     "neutraliser": InPlaceKind(
-        name="Acid neutraliser",
+        name="Acid neutralizer",
         scope="house",
         part="calcite",
         drawing="neutraliser",
@@ -235,7 +236,7 @@ class InPlace:
         part_price: each change [money]; rent_month: rental [money a month]; service_price: what a
             service of it costs [money].
         resin_ft3, dose_lb_ft3, setting_gpg, clock_days: of a softener: resin [ft³], salt [lb/ft³],
-            the hardness its valve is set to [gpg], and its days between renewals when a clock
+            the hardness its valve is set to [gpg], and its days between regenerations when a clock
             decides.
         change_at_tds: reading at which its maker wants the part changed [mg/L].
         claims: what stands on it of what it takes out.

@@ -402,7 +402,7 @@ class Settings:
             salt_delivery: of bringing one to the house [money],
             0 where the household carries its salt.
         heater_c: water heater [°C].
-        tax_equipment, tax_labour: sales tax on equipment and on labour (0.06 = 6 %).
+        tax_equipment, tax_labour: sales tax on equipment and on labor (0.06 = 6 %).
         keep_years: people are erased when their home was last visited so many years ago; 0: never.
         soap_share: the firm's own cautious estimate of the soap a softened house does without, as a
             share (0 to 1).

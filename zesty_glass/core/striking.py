@@ -17,9 +17,15 @@ def check_struck(at: datetime | None, because: str) -> None:
         return
     if at is None or at.tzinfo is None:
         raise RuleError(
-            "struck.at", "When it was struck is not said.", "struck_at", "Say it with its offset."
+            "struck.at",
+            "When it was crossed out is not said.",
+            "struck_at",
+            "Say it with its offset.",
         )
     if len(because.strip()) < REASON_AT_LEAST:
         raise RuleError(
-            "struck.because", "What is struck needs its reason.", "struck_because", "Write why."
+            "struck.because",
+            "What is crossed out needs its reason.",
+            "struck_because",
+            "Write why.",
         )

@@ -140,7 +140,7 @@ def beside_name(text: str, name: str) -> str:
 
 
 def gallons(value: float, units: str = "us", decimals: int = 0) -> str:
-    """A volume of water, US gallons or litres.
+    """A volume of water, US gallons or liters.
 
     >>> gallons(100.0), gallons(100.0, "metric")
     ('100 gal', '379 L')

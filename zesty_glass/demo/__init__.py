@@ -1,1 +1,1 @@
-"""A made-up firm, its catalogue and its homes."""
+"""A made-up firm, its catalog and its homes."""

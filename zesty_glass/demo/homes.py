@@ -1,5 +1,5 @@
 """The demo firm's seven homes, in ``homes.json``: visit files whose readings name their instrument,
-and whose options name items of the demo's catalogue.
+and whose options name items of the demo's catalog.
 
 They are written as of one day and moved to the day that is asked for, so that a demo is never old.
 """
@@ -35,7 +35,7 @@ def uid(name: str) -> str:
 
 
 def used_items(options: tuple[Option, ...], items: dict[str, Item]) -> tuple[Item, ...]:
-    """The catalogue items that options use, systems with their stages, in order of code."""
+    """The catalog items that options use, systems with their stages, in order of code."""
     codes: set[str] = set()
 
     def add(code: str) -> None:

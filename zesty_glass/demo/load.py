@@ -59,7 +59,7 @@ PROPOSALS: tuple[
 def load_demo(
     sessions: sessionmaker[Session], at: datetime | None = None, two_years: bool = False
 ) -> bool:
-    """Load firm, people, kits, catalogue and homes, with ``two_years`` of its past where they are
+    """Load firm, people, kits, catalog and homes, with ``two_years`` of its past where they are
     asked for; False when they are there already.
     """
     now = at or datetime.now(UTC)

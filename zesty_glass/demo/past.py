@@ -43,7 +43,7 @@ class Earlier:
         changed: days ago at which every part the household changes was changed.
         drops: drops of hardness behind the line a day after; ph: pH there; short ones are followed
             up.
-        salts, lime: the raw water's dissolved matter and its drops of hardness, as multiples of
+        salts, lime: the raw water's dissolved solids and its drops of hardness, as multiples of
             that home's. declined: nothing was bought.
         tds: what the meter showed at the drinking tap, by days after the fitting.
     """
@@ -141,7 +141,7 @@ def _visit(c: Earlier, now: datetime) -> Visit:
 
 
 def _salted(sample: Sample, times: float, lime: float) -> Sample:
-    """A glass with more or less dissolved matter on the meter, and hardness in the vial."""
+    """A glass with more or less dissolved solids on the meter, and hardness in the vial."""
 
     def read(r: Reading) -> Reading:
         seen = r.observation

@@ -84,7 +84,7 @@ def picture(raw: bytes) -> Picture:
 
 
 def _on_white(image: Image.Image) -> Image.Image:
-    """A picture in three colours; what was see-through is white."""
+    """A picture in three colors; what was see-through is white."""
     if "A" not in image.getbands() and "transparency" not in image.info:
         return image.convert("RGB")
     layer = image.convert("RGBA")

@@ -59,7 +59,7 @@ def halton(index: int, base: int) -> float:
 
 
 def tint(tannin: float, ferric: float) -> tuple[int, int, int]:
-    """Colour of a water: Beer–Lambert by channel on a pale clear water (coefficients chosen by
+    """Color of a water: Beer–Lambert by channel on a pale clear water (coefficients chosen by
     eye).
     """
     r, g, b = (

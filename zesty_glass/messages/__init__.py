@@ -1,1 +1,1 @@
-"""What the product says, as a catalogue of messages with parameters: a language is a file."""
+"""What the product says, as a catalog of messages with parameters: a language is a file."""

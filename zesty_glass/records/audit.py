@@ -2,7 +2,7 @@
 
 The chain of a firm is extended when a transaction commits, after all its other locks are taken, so
 that two writers wait for each other there and nowhere else. Each row's hash covers the row and the
-hash before it; whoever changes, drops or adds a row afterwards breaks the chain from there on, and
+hash before it; whoever changes, drops or adds a row afterward breaks the chain from there on, and
 ``./zesty audit`` says where.
 """
 

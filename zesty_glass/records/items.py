@@ -1,4 +1,4 @@
-"""Queries of what has an item of the catalogue. Every one is scoped to a firm."""
+"""Queries of what has an item of the catalog. Every one is scoped to a firm."""
 
 from __future__ import annotations
 

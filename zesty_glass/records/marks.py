@@ -47,7 +47,7 @@ from (
 
 
 class Mark(NamedTuple):
-    """The mark of a home, its visits with all their parts, the firm and its catalogue; whether
+    """The mark of a home, its visits with all their parts, the firm and its catalog; whether
     there are bottles, whose days count down while nothing changes; and who makes the visit.
     """
 

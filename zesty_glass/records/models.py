@@ -173,7 +173,7 @@ class VisitRow(Base):
     """A visit, with the settings and rules of its day.
 
     ``request``: digest of what started it, so that a repeat is told from another; ``brought``: what
-    a file said, for a visit that came in by one; ``own_items``: catalogue items that this visit
+    a file said, for a visit that came in by one; ``own_items``: catalog items that this visit
     alone knows. ``terms_at``: the moment whose settings, rules and prices are the visit's, all of
     them together; ``made_at``: when it was begun, empty while it is only planned; ``closed``: how a
     visit that was never made ended.
@@ -285,7 +285,7 @@ class InstrumentRow(Base):
 
 
 class ItemRow(Base):
-    """A catalogue item."""
+    """A catalog item."""
 
     __tablename__ = "items"
     id: Mapped[UUID] = mapped_column(primary_key=True)
@@ -299,7 +299,7 @@ class ItemRow(Base):
 
 
 class PastItemRow(Base):
-    """A catalogue item as it was until a moment, for visits that are judged by an earlier day."""
+    """A catalog item as it was until a moment, for visits that are judged by an earlier day."""
 
     __tablename__ = "past_items"
     firm_id: Mapped[UUID] = mapped_column(
@@ -380,7 +380,7 @@ class LinkRow(Base):
 class MailRow(Base):
     """A message: kept to be looked at where nothing is sent, else waiting, sent or failed.
 
-    ``text`` is what may be read afterwards, with a place for the link; ``fresh`` names what gets
+    ``text`` is what may be read afterward, with a place for the link; ``fresh`` names what gets
     its secret address only when the message goes out, so that none is kept. ``about``: what came by
     a customer's link: a question, the wish for a visit, or a signature; ``answered_at``: when
     somebody said that it was answered.

@@ -199,7 +199,7 @@ def instrument(db: Session, firm: UUID, key: str) -> InstrumentRow | None:
 def items(
     db: Session, firm: UUID, codes: Iterable[str] | None = None, lock: bool = False
 ) -> list[ItemRow]:
-    """Catalogue items of the firm; only ``codes`` when given; locked when they are about to be
+    """Catalog items of the firm; only ``codes`` when given; locked when they are about to be
     changed.
     """
     query = select(ItemRow).where(ItemRow.firm_id == firm).order_by(ItemRow.code)

@@ -1,5 +1,5 @@
 """What a proposal was worked out from, kept and sealed with it: its job is made from that alone,
-whatever becomes of the visit and of the catalogue afterwards.
+whatever becomes of the visit and of the catalog afterward.
 """
 
 from __future__ import annotations

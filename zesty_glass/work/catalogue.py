@@ -1,4 +1,4 @@
-"""The firm's catalogue, and what it proposes for a visit: import by a manager, the
+"""The firm's catalog, and what it proposes for a visit: import by a manager, the
 search, what if.
 """
 
@@ -63,7 +63,7 @@ def _sold_alone(db: Session, who: Person, at: datetime) -> dict[str, Item]:
 
 
 def _revision(rows: Iterable[ItemRow]) -> str:
-    """The state of a catalogue: another after every change of any item."""
+    """The state of a catalog: another after every change of any item."""
     listed = sorted(f"{r.code} {r.version}" for r in rows)
     return hashlib.sha256("\n".join(listed).encode()).hexdigest()[:24]
 
@@ -81,7 +81,7 @@ def bring_in(
     """Store every item of a file, or none when a row has an error; managers only. Twice is once.
 
     Raises:
-        Conflict: it changes items, and the catalogue is no more as it was when the file was looked
+        Conflict: it changes items, and the catalog is no more as it was when the file was looked
             at.
     """
     manager_only(who)

@@ -1,4 +1,4 @@
-"""The example catalogue that a new firm begins with: to keep, to change, or to take off sale whole.
+"""The example catalog that a new firm begins with: to keep, to change, or to take off sale whole.
 
 An item is an example as long as nobody changed it.
 """
@@ -20,7 +20,7 @@ from .versioning import change
 
 
 def add_examples(db: Session, firm: UUID) -> None:
-    """Put the example catalogue into a firm that has none."""
+    """Put the example catalog into a firm that has none."""
     for item in example_items():
         data = plain(item)
         row = ItemRow(id=uuid4(), firm_id=firm, code=item.code, data=data, version=1, retired=False)

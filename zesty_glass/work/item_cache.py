@@ -1,4 +1,4 @@
-"""Catalogue items as value objects, kept in memory as long as their rows stay as they are."""
+"""Catalog items as value objects, kept in memory as long as their rows stay as they are."""
 
 from __future__ import annotations
 

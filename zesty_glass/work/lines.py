@@ -20,7 +20,7 @@ from .visiting import get
 def put_option(
     db: Session, who: Person, visit_id: UUID, option: Option, version: int | None
 ) -> OptionRow:
-    """Add or change a line. Its items must be in the catalogue, or be the visit's own."""
+    """Add or change a line. Its items must be in the catalog, or be the visit's own."""
     visit = get(db, who, visit_id, lock=True)
     codes = [c.item for c in option.stages]
     known = {r.code for r in store.items(db, who.firm_id, codes)}
@@ -29,9 +29,9 @@ def put_option(
         if code not in known:
             raise RuleError(
                 "line.unknown_item",
-                f"There is no item “{code}” in the catalogue.",
+                f"There is no item “{code}” in the catalog.",
                 f"stages[{i}].item",
-                "Choose one from the catalogue.",
+                "Choose one from the catalog.",
             )
     _keeps_what_stands(db, who, visit, option)
     rows = store.of_visit(db, OptionRow, who.firm_id, visit_id)

@@ -79,7 +79,7 @@ def years(
 
 
 def pairs(db: Session, who: Person) -> tuple[WaterPair, ...]:
-    """Dissolved matter against hardness of the firm's latest raw waters."""
+    """Dissolved solids against hardness of the firm's latest raw waters."""
     latest = records.latest_raw(db, who.firm_id, PAIRS)
     found = []
     for visit, samples in _samples(db, who, latest, ("tds", "hardness")).items():

@@ -221,7 +221,7 @@ def strike(db: Session, who: Person, visit: VisitRow, part: str, id: UUID) -> No
     gets its default.
 
     Raises:
-        NotFound: no such part here. RuleError: the part can be read, and is struck where it is
+        NotFound: no such part here. RuleError: the part can be read, and is crossed out where it is
             shown.
     """
     if part in _FIELDS:

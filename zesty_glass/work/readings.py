@@ -122,7 +122,7 @@ def _vouched(who: Person, reading: Reading, kit: dict[str, Any] | None) -> Readi
             "reading.kit",
             "This kit is not one of the firm’s.",
             "instrument",
-            "Choose one from the kit roll; a manager adds kits under “Kits and catalogue”.",
+            "Choose one from the kit roll; a manager adds kits under “Kits and catalog”.",
         )
     else:
         own = load(Instrument, kit)

@@ -61,7 +61,7 @@ class Airing(unittest.TestCase):
     def test_a_rise_names_carbon_dioxide(self):
         out = said(before=6.2, aired=7.0)
         self.assertIn("Poured to and fro 20 times: pH rose from 6.2 to 7.0.", out.sentences)
-        self.assertIn("neutraliser is sized on that one", " ".join(out.sentences))
+        self.assertIn("neutralizer is sized on that one", " ".join(out.sentences))
 
     def test_a_water_that_is_not_acid_is_not_called_so(self):
         out = " ".join(said(before=7.6, aired=7.9).sentences)

@@ -230,7 +230,7 @@ class MayBeTasted(unittest.TestCase):
 
     def test_behind_a_unit_only_when_sanitised_and_flushed(self):
         s = sample(raw=False, kind="pitcher", treated=True)
-        self.assertIn("sanitised", self.why(s, self.town))
+        self.assertIn("sanitized", self.why(s, self.town))
         self.assertEqual(self.why(s, self.town, True), "")
         self.assertIn("not flushed", self.why(replace(s, just_changed=True), self.town, True))
 
@@ -238,7 +238,7 @@ class MayBeTasted(unittest.TestCase):
         s = sample(raw=False, kind="own", draw="hot", just_changed=True)
         means = meaning(water_of(s), self.town, (), Rules())
         said = refusals(s, self.town, means, False, NOON)
-        for words in ("not flushed", "sanitised", "hot tap", "bacteria reported absent"):
+        for words in ("not flushed", "sanitized", "hot tap", "bacteria reported absent"):
             self.assertEqual(sum(words in t for t in said), 1, words)
         self.assertEqual(len(said), 4)
 

@@ -54,7 +54,7 @@ class Sentences(unittest.TestCase):
             "2 in parallel",
             "19 gpg, 18.2 °dH",
             "a gallon",
-            "3 galvanised pipes",
+            "3 galvanized pipes",
             "pH 7",
             "10 lbf",
             "",

@@ -390,7 +390,7 @@ class Revisions(unittest.TestCase):
         )
         said = [d.what for d in differences(offer(), offer(dear))]
         self.assertTrue(any("to buy and install" in w for w in said))
-        self.assertTrue(any("all in over" in w for w in said))
+        self.assertTrue(any("total cost over" in w for w in said))
 
     def test_a_line_taken_away_and_one_added(self):
         fewer = replace(HOME_1, options=HOME_1.options[:2])

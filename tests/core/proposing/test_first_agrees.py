@@ -93,7 +93,7 @@ class Agrees(unittest.TestCase):
         acid = {**CLEAN_WELL, **ACID, "hardness": 2 * GPG, "temperature": 12}
         for signs in ((), ("metal_taste",), ("blue_green",)):
             with self.subTest(signs):
-                self.assertIn("neutraliser", first(acid, signs)[0])
+                self.assertIn("neutralizer", first(acid, signs)[0])
 
     def test_slime_with_iron_is_disinfected_before_a_bed_is_sold(self):
         self.assertEqual(first(SLIMY, ("slime", "orange_streaks")), ("Do nothing", SLIME_FIRST))

@@ -57,7 +57,7 @@ class FirstProposals(unittest.TestCase):
         self.assertLess(len(with_tap.watch), 4)
 
     def test_farmhouse_with_acid_water(self):
-        self.assertEqual(ideas(2)[0], "Acid neutraliser")
+        self.assertEqual(ideas(2)[0], "Acid neutralizer")
         self.assertIn("Upflow", proposed(2).lines[0].names[0])
         self.assertIn("come from the pipes", proposed(2).unanswered)
         self.assertFalse([x for x in ideas(2) if "Softener" in x])
@@ -67,7 +67,7 @@ class FirstProposals(unittest.TestCase):
         self.assertFalse([n for n in names if n.startswith("Backwashing")])
 
     def test_bungalow_with_iron_and_manganese(self):
-        self.assertEqual(ideas(3)[0], "Acid neutraliser + Iron filter + Softener")
+        self.assertEqual(ideas(3)[0], "Acid neutralizer + Iron filter + Softener")
         names = {n for x in proposed(3).lines for n in x.names}
         self.assertFalse([n for n in names if n.startswith("Dense-media")])
 

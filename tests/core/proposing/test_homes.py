@@ -36,7 +36,7 @@ PEAT = {**SOFT_WELL, "tannin": 2.0, "iron": 0.1, "ph": 6.6, "alkalinity": 40.0, 
 FIRM = settings(drain_price=Decimal(340), outlet_price=Decimal(220))
 WAIT = "Buy nothing yet, bring drinking water"
 NOTHING = "Do nothing"
-NEUTRAL, IRON = "Acid neutraliser", "Iron filter"
+NEUTRAL, IRON = "Acid neutralizer", "Iron filter"
 AT_TAP = "Membrane at the drinking tap"
 
 

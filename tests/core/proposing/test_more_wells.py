@@ -95,13 +95,13 @@ class Wells(unittest.TestCase):
     def test_acid_water_that_nobody_complains_of(self):
         values = {**CLEAN_WELL, "ph": 5.8, "alkalinity": 20, "calcium": 10, "hardness": GPG}
         _, s = asked({**values, "iron": 0.5}, ("orange_streaks",))
-        self.assertIn("Acid neutraliser", ideas(s)[0])
+        self.assertIn("Acid neutralizer", ideas(s)[0])
         self.assertTrue(any("first draw" in t for t in s.first))
 
     def test_acid_water_with_iron_bound_to_tannin(self):
         values = {**CLEAN_WELL, "ph": 6.4, "iron": 2.0, "tannin": 0.9, "alkalinity": 60}
         _, s = asked(values, ("orange_streaks",))
-        self.assertEqual(ideas(s)[0], "Acid neutraliser + Softener")
+        self.assertEqual(ideas(s)[0], "Acid neutralizer + Softener")
         self.assertTrue(any("Tannin binds iron" in t for t in s.lines[0].watch))
         self.assertLess(s.lines[0].answers["iron"], 0.7)
 
@@ -125,7 +125,7 @@ class Wells(unittest.TestCase):
     def test_copper_from_acid_water_is_answered_at_its_cause(self):
         acid = {**CLEAN_WELL, "ph": 6.3, "alkalinity": 40, "copper": 1.6, "copper_flushed": 0.1}
         _, s = asked(acid, ("blue_green",))
-        self.assertEqual(ideas(s)[0], "Acid neutraliser")
+        self.assertEqual(ideas(s)[0], "Acid neutralizer")
         self.assertFalse(any("one tap is enough" in t for t in s.first))
         # where it comes in with the water, no pH corrects it
         _, s = asked({**acid, "copper_flushed": 1.5}, ("blue_green",))
@@ -241,7 +241,7 @@ class Wells(unittest.TestCase):
     def test_water_above_neutral_is_not_taken_for_acid(self):
         _, s = asked({**CLEAN_WELL, "ph": 8.9})
         self.assertFalse([t for t in s.first if "Acid" in t])
-        self.assertFalse([x for x in ideas(s) if "neutraliser" in x])
+        self.assertFalse([x for x in ideas(s) if "neutralizer" in x])
 
     def test_acid_that_nobody_sees_comes_after_the_colour_they_see(self):
         lake = {**CLEAN_WELL, "hardness": 2 * GPG, "ph": 6.9, "tannin": 2.0, "iron": 0.1}

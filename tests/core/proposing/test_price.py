@@ -28,7 +28,7 @@ class Price(unittest.TestCase):
         # 1,000 × 6 % = 60; 200 × 2 % = 4; 1,000 + 200 + 64 = 1,264
         got = lines()
         self.assertEqual(got["Sales tax on equipment"], D("60.00"))
-        self.assertEqual(got["Sales tax on labour"], D("4.00"))
+        self.assertEqual(got["Sales tax on labor"], D("4.00"))
         self.assertEqual(got["To pay"], D("1264.00"))
 
     def test_a_discount_comes_off_before_tax_in_proportion(self):
@@ -36,7 +36,7 @@ class Price(unittest.TestCase):
         got = lines(discount="120")
         self.assertEqual(got["Discount"], D("-120"))
         self.assertEqual(got["Sales tax on equipment"], D("54.00"))
-        self.assertEqual(got["Sales tax on labour"], D("3.60"))
+        self.assertEqual(got["Sales tax on labor"], D("3.60"))
         self.assertEqual(got["To pay"], D("1137.60"))
 
     def test_exempt(self):

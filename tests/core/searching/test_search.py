@@ -133,7 +133,7 @@ def plainly(case, items, catalogue, home=None):
 
 
 class AgainstPlainEnumeration(unittest.TestCase):
-    """Exact: on small catalogues the same set as walking every combination."""
+    """Exact: on small catalogs the same set as walking every combination."""
 
     def compare(self, case, items, home=None):
         parts = [BY_CODE[p] for i in items if i.kind == "system" for p in i.figures.parts]

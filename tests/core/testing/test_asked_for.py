@@ -38,7 +38,7 @@ class Asked(unittest.TestCase):
         for line, asked in (
             ("", True),
             ("lead", True),
-            ("Galvanised steel", True),
+            ("Galvanized steel", True),
             ("unknown", True),
             ("copper", False),
             ("PEX", False),

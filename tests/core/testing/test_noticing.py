@@ -121,7 +121,7 @@ class FarFromBefore(unittest.TestCase):
 
     def test_far_readings_are_named(self):
         (hit,) = self.checks((tds(200, 201), shown("iron", 0.2)), tds(500, 502), shown("iron", 0.2))
-        self.assertIn("(Dissolved matter (TDS))", hit.sentence)
+        self.assertIn("(Total dissolved solids (TDS))", hit.sentence)
 
     def test_near_readings_are_not(self):
         self.assertEqual(self.checks((tds(400, 401),), tds(500, 502)), [])

@@ -1,4 +1,4 @@
-"""Every item of the catalogue on many waters: what must hold for each of them."""
+"""Every item of the catalog on many waters: what must hold for each of them."""
 
 import unittest
 from dataclasses import replace
@@ -402,7 +402,7 @@ class Catalogue(unittest.TestCase):
 
 
 class BeforeSigning(unittest.TestCase):
-    """Every stop, warning and unknown of any line of the catalogue is read before it is signed."""
+    """Every stop, warning and unknown of any line of the catalog is read before it is signed."""
 
     @settings(max_examples=60, deadline=None)
     @given(waters, st.lists(st.sampled_from(ITEMS), min_size=1, max_size=6))

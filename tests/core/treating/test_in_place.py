@@ -256,7 +256,7 @@ class Softeners(unittest.TestCase):
     def test_set_too_high_wastes_salt(self):
         j = judged(replace(SOFT, setting_gpg=20), HARD, behind("s", hardness(0)))
         self.assertEqual(j.verdict, "set_right")
-        self.assertIn("about 43% oftener", j.advice)  # 20/14
+        self.assertIn("about 43% more often", j.advice)  # 20/14
 
     def test_a_clock_that_waits_too_long(self):
         j = judged(replace(SOFT, clock_days=14), HARD, behind("s", hardness(5)))

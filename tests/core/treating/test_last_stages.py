@@ -1,4 +1,4 @@
-"""Where the answers of neutralisers, membranes and lamps turn, worked by hand."""
+"""Where the answers of neutralizers, membranes and lamps turn, worked by hand."""
 
 import unittest
 from dataclasses import replace

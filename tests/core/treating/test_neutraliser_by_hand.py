@@ -1,4 +1,4 @@
-"""An acid neutraliser worked by hand: magnesia, rule of thumb, media by the year, backwash."""
+"""An acid neutralizer worked by hand: magnesia, rule of thumb, media by the year, backwash."""
 
 import unittest
 from decimal import Decimal

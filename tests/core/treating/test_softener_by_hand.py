@@ -146,7 +146,7 @@ class Workings(unittest.TestCase):
         rows, interval = self.rows("interval", ft3=1.0, dose_lb_ft3=8.0, w=w)
         self.assertEqual(rows["load a day"], ("2,400", "grains", False))
         self.assertEqual(rows["less a day kept back"], ("9.00", "days", True))
-        self.assertEqual(rows["so it renews every"], ("9", "days", True))
+        self.assertEqual(rows["so it regenerates every"], ("9", "days", True))
         self.assertEqual(interval.value, "9")
         self.assertNotIn("iron of 0.3 mg/L or more", rows)
 
@@ -166,7 +166,7 @@ class Workings(unittest.TestCase):
             dose_lb_ft3=8.0,
             w={"hardness": 4000 / 240 * GPG},
         )
-        self.assertEqual(rows["load between renewals"], ("28,000", "grains", True))
+        self.assertEqual(rows["load between regenerations"], ("28,000", "grains", True))
         self.assertEqual(rows["hard share of the water"], ("14", "%", False))
         self.assertNotIn("less a day kept back", rows)
 
@@ -376,7 +376,7 @@ class Costs(unittest.TestCase):
         # 10 gpg + 4 × 0.5 = 12 gpg; 8 × 1.5 = 12 lb
         r = stage(w={"hardness": 10 * GPG, "iron": 0.5})
         self.assertEqual(dict(r.settings)["Hardness setting"], "12 gpg")
-        self.assertEqual(dict(r.settings)["Salt a renewal"], "12 lb")
+        self.assertEqual(dict(r.settings)["Salt a regeneration"], "12 lb")
         self.assertEqual(dict(r.settings)["Longest interval"], "4 days")
         figure = next(f for f in r.figures if f.id == "interval")
         self.assertEqual((figure.value, figure.unit), ("4", "days"))

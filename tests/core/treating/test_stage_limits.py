@@ -233,7 +233,7 @@ class MembraneWorkings(unittest.TestCase):
         self.assertEqual(rows["so it makes"], ("41.5", "gal/day", True))
         self.assertTrue(rows["net driving pressure"][2])
         self.assertEqual(rows["a gallon takes"], ("34.7", "min", False))
-        self.assertEqual(rows["a litre takes"], ("9.2", "min", False))
+        self.assertEqual(rows["a liter takes"], ("9.2", "min", False))
         # 0.01 × 380 × 1.1507
         self.assertEqual(rows["less 0.01 × 380 mg/L × 1.151"], ("4.4", "psi", False))
         self.assertAlmostEqual(shown.number, 41.5, 1)

@@ -115,7 +115,7 @@ export interface paths {
         put?: never;
         /**
          * Preview
-         * @description What a file would do to the catalogue, before anything is stored.
+         * @description What a file would do to the catalog, before anything is stored.
          */
         post: operations["catalogue_preview"];
         delete?: never;
@@ -2210,7 +2210,7 @@ export interface paths {
         };
         /**
          * Track
-         * @description How the firm's promises were kept, and dissolved matter against hardness of its waters.
+         * @description How the firm's promises were kept, and dissolved solids against hardness of its waters.
          */
         get: operations["logbook_track"];
         put?: never;
@@ -2270,7 +2270,7 @@ export interface paths {
         };
         /**
          * Behind Waters
-         * @description The visits whose raw waters are drawn, dissolved matter against hardness.
+         * @description The visits whose raw waters are drawn, dissolved solids against hardness.
          */
         get: operations["logbook_behind_waters"];
         put?: never;
@@ -4314,7 +4314,7 @@ export interface components {
          * CataloguePreview
          * @description A whole file; ``good`` when every row can be used.
          *
-         *     ``revision``: the state of the catalogue that the file was held against; a file that changes
+         *     ``revision``: the state of the catalog that the file was held against; a file that changes
          *     items is stored on top of that state and of no other.
          */
         CataloguePreview: {
@@ -4330,7 +4330,7 @@ export interface components {
             good: boolean;
             /**
              * Revision
-             * @description the state of the catalogue that the file was held against
+             * @description the state of the catalog that the file was held against
              * @default
              */
             revision: string;
@@ -4796,7 +4796,7 @@ export interface components {
         };
         /**
          * ColourColumn
-         * @description Colour before and after a small column of tannin resin, equal volumes in equal cups.
+         * @description Color before and after a small column of tannin resin, equal volumes in equal cups.
          */
         ColourColumn: {
             /**
@@ -4831,7 +4831,7 @@ export interface components {
             looked_after?: ("clear" | "faint" | "coloured") | null;
             /**
              * Equal Volumes
-             * @description whether both cups hold the same volume, without which colours do not compare
+             * @description whether both cups hold the same volume, without which colors do not compare
              * @default true
              */
             equal_volumes: boolean;
@@ -4869,7 +4869,7 @@ export interface components {
             particulate_iron?: boolean | null;
             /**
              * Tannin
-             * @description whether tannin colours it; null: the cups do not tell
+             * @description whether tannin colors it; null: the cups do not tell
              */
             tannin?: boolean | null;
         };
@@ -5061,7 +5061,7 @@ export interface components {
          * @description A part or a job that falls due: by calendar, by gallons, or by both, whichever is sooner.
          *
          *     Args:
-         *         kind: filter, membrane, lamp, media, resin, part, service, test or sanitising.
+         *         kind: filter, membrane, lamp, media, resin, part, service, test or sanitizing.
          *         months: calendar interval [months]; capacity_gal: gallons it treats [gal].
          *         minutes: work each time [min]; own: the household does it.
          *         common: a common size; False means one maker's only.
@@ -5072,7 +5072,7 @@ export interface components {
         Consumable: {
             /**
              * Code
-             * @description the code of the part in the catalogue
+             * @description the code of the part in the catalog
              */
             code: string;
             /**
@@ -5082,7 +5082,7 @@ export interface components {
             name: string;
             /**
              * Kind
-             * @description filter, membrane, lamp, media, resin, part, service, test or sanitising
+             * @description filter, membrane, lamp, media, resin, part, service, test or sanitizing
              * @enum {string}
              */
             kind: "filter" | "membrane" | "lamp" | "media" | "resin" | "part" | "service" | "test" | "sanitising";
@@ -5393,8 +5393,8 @@ export interface components {
          * @description The three white cups.
          *
          *     Args:
-         *         drawn: colour as drawn.
-         *         stood: colour after standing ``stood_minutes`` [min]; None when not done yet.
+         *         drawn: color as drawn.
+         *         stood: color after standing ``stood_minutes`` [min]; None when not done yet.
          *         reducer: what the reducing powder did; None when not used.
          */
         CupsSeen: {
@@ -5405,13 +5405,13 @@ export interface components {
             method: "cups";
             /**
              * Drawn
-             * @description colour as drawn
+             * @description color as drawn
              * @enum {string}
              */
             drawn: "clear" | "faint" | "coloured" | "clears_top_down" | "milky_clears_bottom_up";
             /**
              * Stood
-             * @description colour after standing ``stood_minutes`` [min]; None when not done yet
+             * @description color after standing ``stood_minutes`` [min]; None when not done yet
              */
             stood?: ("clear" | "coloured" | "darkens" | "brown_black" | "same" | "settles") | null;
             /**
@@ -5636,12 +5636,12 @@ export interface components {
             note: string;
             /**
              * Struck At
-             * @description when it was struck through; null where it stands
+             * @description when it was crossed out; null where it stands
              */
             struck_at?: string | null;
             /**
              * Struck Because
-             * @description why it was struck through
+             * @description why it was crossed out
              * @default
              */
             struck_because: string;
@@ -5778,7 +5778,7 @@ export interface components {
             automatic: boolean;
             /**
              * Rejection
-             * @description the share of dissolved matter held back (0 to 1)
+             * @description the share of dissolved solids held back (0 to 1)
              * @default 0.98
              */
             rejection: number;
@@ -5915,7 +5915,7 @@ export interface components {
         };
         /**
          * DropCount
-         * @description Drops until the colour change; ``dilution`` d: one part sample in d parts.
+         * @description Drops until the color change; ``dilution`` d: one part sample in d parts.
          */
         DropCount: {
             /**
@@ -5925,7 +5925,7 @@ export interface components {
             method: "drops";
             /**
              * Drops
-             * @description how many drops until the colour changed
+             * @description how many drops until the color changed
              */
             drops: number;
             /**
@@ -5945,7 +5945,7 @@ export interface components {
         Due: {
             /**
              * Code
-             * @description the code it has in the firm's catalogue
+             * @description the code it has in the firm's catalog
              */
             code: string;
             /**
@@ -6722,7 +6722,7 @@ export interface components {
         FittedStage: {
             /**
              * Code
-             * @description the code it has in the firm's catalogue
+             * @description the code it has in the firm's catalog
              */
             code: string;
             /**
@@ -7138,7 +7138,7 @@ export interface components {
             drain?: boolean | null;
             /**
              * Socket
-             * @description whether a socket is within reach; null: not asked yet
+             * @description whether an outlet is within reach; null: not asked yet
              */
             socket?: boolean | null;
             /**
@@ -7387,7 +7387,7 @@ export interface components {
             by: string;
             /**
              * Struck
-             * @description why it was struck through; empty where it stands
+             * @description why it was crossed out; empty where it stands
              * @default
              */
             struck: string;
@@ -7543,7 +7543,7 @@ export interface components {
          *         part_price: each change [money]; rent_month: rental [money a month]; service_price: what a
          *             service of it costs [money].
          *         resin_ft3, dose_lb_ft3, setting_gpg, clock_days: of a softener: resin [ft³], salt [lb/ft³],
-         *             the hardness its valve is set to [gpg], and its days between renewals when a clock
+         *             the hardness its valve is set to [gpg], and its days between regenerations when a clock
          *             decides.
          *         change_at_tds: reading at which its maker wants the part changed [mg/L].
          *         claims: what stands on it of what it takes out.
@@ -7604,7 +7604,7 @@ export interface components {
             rent_month: number | string;
             /**
              * Service Price
-             * @description what a service of it costs [money]. resin_ft3, dose_lb_ft3, setting_gpg, clock_days: of a softener: resin [ft³], salt [lb/ft³], the hardness its valve is set to [gpg], and its days between renewals when a clock decides
+             * @description what a service of it costs [money]. resin_ft3, dose_lb_ft3, setting_gpg, clock_days: of a softener: resin [ft³], salt [lb/ft³], the hardness its valve is set to [gpg], and its days between regenerations when a clock decides
              */
             service_price?: number | string | null;
             /**
@@ -7759,7 +7759,7 @@ export interface components {
             wait_s?: number | null;
             /**
              * Change Of Colour
-             * @description from which colour to which it changes
+             * @description from which color to which it changes
              * @default
              */
             change_of_colour: string;
@@ -8043,7 +8043,7 @@ export interface components {
         };
         /**
          * Item
-         * @description One thing in the catalogue.
+         * @description One thing in the catalog.
          *
          *     Args:
          *         figures: what is special to its kind; ``figures.kind`` names the kind.
@@ -8057,7 +8057,7 @@ export interface components {
         Item: {
             /**
              * Code
-             * @description the code it has in the firm's catalogue
+             * @description the code it has in the firm's catalog
              */
             code: string;
             /**
@@ -8220,7 +8220,7 @@ export interface components {
         };
         /**
          * ItemRow
-         * @description One row of a file: what it would do to the catalogue, and what is wrong with it.
+         * @description One row of a file: what it would do to the catalog, and what is wrong with it.
          */
         ItemRow: {
             /**
@@ -8230,7 +8230,7 @@ export interface components {
             row: number;
             /**
              * Code
-             * @description the code it has in the firm's catalogue
+             * @description the code it has in the firm's catalog
              */
             code: string;
             /**
@@ -8240,7 +8240,7 @@ export interface components {
             name: string;
             /**
              * Change
-             * @description what the row does to the catalogue: new, changed, same, or error
+             * @description what the row does to the catalog: new, changed, same, or error
              * @enum {string}
              */
             change: "new" | "changed" | "same" | "error";
@@ -8740,7 +8740,7 @@ export interface components {
          *     Args:
          *         homes: at how many homes it was measured. few: too few to say anything.
          *         short_by: by how much the short ones missed, in the middle, as a share of the water before.
-         *         maker: who makes it, where the catalogue says. items: whose promises these are.
+         *         maker: who makes it, where the catalog says. items: whose promises these are.
          *         mended: at how many homes it fell short at first and does so no more.
          */
         Kept: {
@@ -8797,7 +8797,7 @@ export interface components {
             mended: number;
             /**
              * Maker
-             * @description who makes it, where the catalogue says
+             * @description who makes it, where the catalog says
              * @default
              */
             maker: string;
@@ -9147,12 +9147,12 @@ export interface components {
             corrected: components["schemas"]["Corrected"][];
             /**
              * Struck At
-             * @description when it was struck through; null where it stands
+             * @description when it was crossed out; null where it stands
              */
             struck_at?: string | null;
             /**
              * Struck Because
-             * @description why it was struck through
+             * @description why it was crossed out
              * @default
              */
             struck_because: string;
@@ -9470,7 +9470,7 @@ export interface components {
         LeftOut: {
             /**
              * Code
-             * @description the code it has in the firm's catalogue
+             * @description the code it has in the firm's catalog
              */
             code: string;
             /**
@@ -10133,7 +10133,7 @@ export interface components {
             rated_psi: number;
             /**
              * Rated Tds
-             * @description the dissolved matter at which it is rated [mg/L]
+             * @description the dissolved solids at which it is rated [mg/L]
              * @default 500
              */
             rated_tds: number;
@@ -10145,7 +10145,7 @@ export interface components {
             rated_c: number;
             /**
              * Rejection
-             * @description the share of dissolved matter held back (0 to 1)
+             * @description the share of dissolved solids held back (0 to 1)
              */
             rejection: number;
             /**
@@ -10547,7 +10547,7 @@ export interface components {
         };
         /**
          * NeutraliserFigures
-         * @description Acid neutraliser: media bed [ft³], magnesia share by mass (0 to 0.5).
+         * @description Acid neutralizer: media bed [ft³], magnesia share by mass (0 to 0.5).
          */
         NeutraliserFigures: {
             /**
@@ -10709,7 +10709,7 @@ export interface components {
         OffSale: {
             /**
              * Code
-             * @description the code it has in the firm's catalogue
+             * @description the code it has in the firm's catalog
              */
             code: string;
             /**
@@ -11950,12 +11950,12 @@ export interface components {
             style: "pitcher" | "refrigerator" | "counter";
             /**
              * Change At Tds
-             * @description the reading of dissolved matter at which it is changed [mg/L]
+             * @description the reading of dissolved solids at which it is changed [mg/L]
              */
             change_at_tds?: number | null;
             /**
              * Rated Tds
-             * @description the dissolved matter at which it is rated [mg/L]
+             * @description the dissolved solids at which it is rated [mg/L]
              */
             rated_tds?: number | null;
         };
@@ -12694,7 +12694,7 @@ export interface components {
         Purchase: {
             /**
              * Code
-             * @description the code it has in the firm's catalogue
+             * @description the code it has in the firm's catalog
              */
             code: string;
             /**
@@ -12861,12 +12861,12 @@ export interface components {
             by: string;
             /**
              * Struck At
-             * @description when it was struck through; null where it stands
+             * @description when it was crossed out; null where it stands
              */
             struck_at?: string | null;
             /**
              * Struck Because
-             * @description why it was struck through
+             * @description why it was crossed out
              * @default
              */
             struck_because: string;
@@ -12941,7 +12941,7 @@ export interface components {
             analyte: string;
             /**
              * Struck
-             * @description whether it was struck through
+             * @description whether it was crossed out
              */
             struck: boolean;
             /** @description the value that the reading comes to */
@@ -13088,7 +13088,7 @@ export interface components {
             by: string;
             /**
              * Struck Because
-             * @description why it was struck through
+             * @description why it was crossed out
              */
             struck_because: string;
         };
@@ -13177,7 +13177,7 @@ export interface components {
         Rentable: {
             /**
              * Code
-             * @description the code it has in the firm's catalogue
+             * @description the code it has in the firm's catalog
              */
             code: string;
             /**
@@ -13848,7 +13848,7 @@ export interface components {
              *         "source": "US EPA, proposed radon rule",
              *         "year": 1999,
              *         "governs": false,
-             *         "note": "4,000 with an indoor air programme"
+             *         "note": "4,000 with an indoor air program"
              *       },
              *       {
              *         "id": "coliform.none",
@@ -14046,7 +14046,7 @@ export interface components {
         SaleView: {
             /**
              * Code
-             * @description the code it has in the firm's catalogue
+             * @description the code it has in the firm's catalog
              */
             code: string;
             /**
@@ -14150,7 +14150,7 @@ export interface components {
             just_changed: boolean;
             /**
              * Past Life
-             * @description whether a part there is past its life
+             * @description whether a part there is overdue for replacement
              * @default false
              */
             past_life: boolean;
@@ -14427,7 +14427,7 @@ export interface components {
          *             salt_delivery: of bringing one to the house [money],
          *             0 where the household carries its salt.
          *         heater_c: water heater [°C].
-         *         tax_equipment, tax_labour: sales tax on equipment and on labour (0.06 = 6 %).
+         *         tax_equipment, tax_labour: sales tax on equipment and on labor (0.06 = 6 %).
          *         keep_years: people are erased when their home was last visited so many years ago; 0: never.
          *         soap_share: the firm's own cautious estimate of the soap a softened house does without, as a
          *             share (0 to 1).
@@ -14571,13 +14571,13 @@ export interface components {
             keep_years: number;
             /**
              * Tax Equipment
-             * @description sales tax on equipment and on labour (0.06 = 6 %)
+             * @description sales tax on equipment and on labor (0.06 = 6 %)
              * @default 0
              */
             tax_equipment: number | string;
             /**
              * Tax Labour
-             * @description sales tax on equipment and on labour (0.06 = 6 %)
+             * @description sales tax on equipment and on labor (0.06 = 6 %)
              * @default 0
              */
             tax_labour: number | string;
@@ -14980,7 +14980,7 @@ export interface components {
             item: string;
             /**
              * Overrides
-             * @description settings of its figures in place of the catalogue's
+             * @description settings of its figures in place of the catalog's
              */
             overrides?: {
                 [key: string]: number | string;
@@ -15018,7 +15018,7 @@ export interface components {
         StageLine: {
             /**
              * Code
-             * @description the code it has in the firm's catalogue
+             * @description the code it has in the firm's catalog
              */
             code: string;
             /**
@@ -15081,7 +15081,7 @@ export interface components {
         StageReport: {
             /**
              * Code
-             * @description the code it has in the firm's catalogue
+             * @description the code it has in the firm's catalog
              */
             code: string;
             /**
@@ -15311,7 +15311,7 @@ export interface components {
             particulate_iron?: boolean | null;
             /**
              * Coloured
-             * @description whether it is coloured; null: nobody has looked
+             * @description whether it is colored; null: nobody has looked
              */
             coloured?: boolean | null;
             /** @description the pressure there [psi] */
@@ -15330,7 +15330,7 @@ export interface components {
         };
         /**
          * StrikeBody
-         * @description Why a reading is struck.
+         * @description Why a reading is crossed out.
          */
         StrikeBody: {
             /**
@@ -15342,7 +15342,7 @@ export interface components {
         };
         /**
          * StrikeNote
-         * @description Why a note is struck; empty takes the strike back.
+         * @description Why a note is crossed out; empty takes the strike back.
          */
         StrikeNote: {
             /**
@@ -15769,7 +15769,7 @@ export interface components {
         };
         /**
          * Tasting
-         * @description A blind tasting. ``sanitised``: samples behind a unit known to be sanitised and flushed;
+         * @description A blind tasting. ``sanitized``: samples behind a unit known to be sanitized and flushed;
          *     ``shown_at``: when the key was shown.
          */
         Tasting: {
@@ -15790,7 +15790,7 @@ export interface components {
             tasters: components["schemas"]["Taster"][];
             /**
              * Sanitised
-             * @description glasses behind a unit known to be sanitised and flushed
+             * @description glasses behind a unit known to be sanitized and flushed
              * @default []
              */
             sanitised: string[];
@@ -15803,7 +15803,7 @@ export interface components {
         /**
          * TastingBody
          * @description A blind tasting to draw: glasses, names of tasters, and glasses behind a unit that was
-         *     sanitised and flushed.
+         *     sanitized and flushed.
          */
         TastingBody: {
             /**
@@ -15824,7 +15824,7 @@ export interface components {
             tasters: string[];
             /**
              * Sanitised
-             * @description glasses behind a unit known to be sanitised and flushed
+             * @description glasses behind a unit known to be sanitized and flushed
              * @default []
              */
             sanitised: string[];
@@ -16114,7 +16114,7 @@ export interface components {
             by_maker: components["schemas"]["Kept"][];
             /**
              * Pairs
-             * @description dissolved matter and hardness of the firm's waters, side by side
+             * @description dissolved solids and hardness of the firm's waters, side by side
              */
             pairs: components["schemas"]["WaterPair"][];
         };
@@ -16177,7 +16177,7 @@ export interface components {
         };
         /**
          * UltrafiltrationFigures
-         * @description Hollow fibres: pore [µm]; a rinse backwards of so many gallons [gal] at a flow [gpm] every so
+         * @description Hollow fibers: pore [µm]; a rinse backwards of so many gallons [gal] at a flow [gpm] every so
          *     many days; largest static pressure [psi].
          */
         UltrafiltrationFigures: {
@@ -16341,7 +16341,7 @@ export interface components {
          * Value
          * @description A reading worked out.
          *
-         *     ``range`` is None for a result in words (bacteria present, a colour finding). ``below`` is the
+         *     ``range`` is None for a result in words (bacteria present, a color finding). ``below`` is the
          *     limit a result is under [canonical unit]; ``open_ended`` says that there is no upper end and
          *     that a diluted repeat is needed. ``form``: of arsenic, all of it As(V), or some As(III), where a
          *     laboratory told them apart.
@@ -17147,7 +17147,7 @@ export interface components {
              *           "governs": false,
              *           "id": "radon.us_proposed",
              *           "name": "proposed, never made final",
-             *           "note": "4,000 with an indoor air programme",
+             *           "note": "4,000 with an indoor air program",
              *           "op": "at_most",
              *           "place": "US",
              *           "source": "US EPA, proposed radon rule",
@@ -17727,7 +17727,7 @@ export interface components {
         };
         /**
          * WaterPair
-         * @description Dissolved matter and hardness of one raw water [mg/L, mg/L as CaCO3].
+         * @description Dissolved solids and hardness of one raw water [mg/L, mg/L as CaCO3].
          */
         WaterPair: {
             /**
@@ -17737,7 +17737,7 @@ export interface components {
             visit: string;
             /**
              * Tds
-             * @description dissolved matter [mg/L]
+             * @description dissolved solids [mg/L]
              */
             tds: number;
             /**
@@ -18143,7 +18143,7 @@ export interface operations {
     catalogue_download: {
         parameters: {
             query?: {
-                /** @description In which form the catalogue is written. */
+                /** @description In which form the catalog is written. */
                 form?: "json" | "csv";
             };
             header?: never;
@@ -18293,7 +18293,7 @@ export interface operations {
             header?: never;
             path: {
                 /**
-                 * @description The code of an item of the catalogue.
+                 * @description The code of an item of the catalog.
                  * @example SO-20
                  */
                 code: string;
@@ -22762,7 +22762,7 @@ export interface operations {
                  */
                 dose_soft?: number | null;
                 /**
-                 * @description What a litre of it costs [money].
+                 * @description What a liter of it costs [money].
                  * @example 6.5
                  */
                 dose_price?: number | string | null;
@@ -25111,7 +25111,7 @@ export interface operations {
                  *             "source": "US EPA, proposed radon rule",
                  *             "year": 1999,
                  *             "governs": false,
-                 *             "note": "4,000 with an indoor air programme"
+                 *             "note": "4,000 with an indoor air program"
                  *           }
                  *         ],
                  *         "bands": [
@@ -30949,7 +30949,7 @@ export interface operations {
                  */
                 kind: string;
                 /**
-                 * @description An item of the catalogue by its code.
+                 * @description An item of the catalog by its code.
                  * @example SF-20
                  */
                 item: string[];
@@ -35488,7 +35488,7 @@ export interface operations {
         parameters: {
             query: {
                 /**
-                 * @description An item of the catalogue by its code.
+                 * @description An item of the catalog by its code.
                  * @example SF-20
                  */
                 item: string;

@@ -24,7 +24,7 @@ export const ASKED: Record<string, Asked> = {
   },
   "space.socket": {
     "field": "socket",
-    "question": "Is a socket within reach?",
+    "question": "Is an outlet within reach?",
     "unit": "",
     "most": 0.0,
     "choices": []
@@ -57,7 +57,7 @@ export const ASKED: Record<string, Asked> = {
     "most": 0.0,
     "choices": [
       "copper",
-      "galvanised steel",
+      "galvanized steel",
       "plastic",
       "lead"
     ]
@@ -76,7 +76,7 @@ export const ASKED: Record<string, Asked> = {
     "most": 0.0,
     "choices": [
       "copper",
-      "galvanised steel",
+      "galvanized steel",
       "plastic",
       "lead"
     ]
@@ -636,7 +636,7 @@ export const KIND_NAMES: Record<string, string> = {
   "salt_free": "Salt-free conditioner",
   "physical": "Physical conditioner",
   "iron_filter": "Iron filter",
-  "neutraliser": "Acid neutraliser",
+  "neutraliser": "Acid neutralizer",
   "tannin": "Tannin filter",
   "mixed_bed": "Mixed tannin and softening bed",
   "ultrafiltration": "Ultrafiltration",
@@ -658,7 +658,7 @@ export const KIND_NAMES: Record<string, string> = {
   "system": "Drinking tap, complete"
 };
 export const ANALYTE_NAMES: Record<string, string> = {
-  "tds": "Dissolved matter (TDS)",
+  "tds": "Total dissolved solids (TDS)",
   "hardness": "Hardness",
   "calcium": "Calcium hardness",
   "magnesium": "Magnesium hardness",
@@ -699,7 +699,7 @@ export const ANALYTE_NAMES: Record<string, string> = {
   "flow": "Flow",
   "pressure_static": "Static pressure",
   "pressure_running": "Running pressure",
-  "colour": "Colour",
+  "colour": "Color",
   "noticed": "Smell, stains and slime"
 };
 export const WISHED: string[] = [
@@ -952,7 +952,7 @@ export const IN_PLACE: Record<string, { name: string; part: string; drawing: str
     ]
   },
   "neutraliser": {
-    "name": "Acid neutraliser",
+    "name": "Acid neutralizer",
     "part": "calcite",
     "drawing": "neutraliser",
     "asks": [
@@ -1101,7 +1101,7 @@ export const APPLIANCES: Record<string, { name: string; uses: number; litres: nu
 export const PROCEDURES: Procedure[] = [
   {
     "kind": "meter",
-    "title": "Dissolved matter",
+    "title": "Dissolved solids",
     "steps": [
       "Cup and probe rinsed",
       "Fill to the mark, stir",
@@ -1238,7 +1238,7 @@ export const PROCEDURES: Procedure[] = [
       "On site, never posted",
       "Rinse the tube with this water, fill to the mark",
       "The kit’s drops in, turn it over once",
-      "Against white, in daylight: touch the colour it matches"
+      "Against white, in daylight: touch the color it matches"
     ],
     "analyte": "ph",
     "caution": "Reagents: keep them off skin and eyes.",
@@ -1294,7 +1294,7 @@ export const PROCEDURES: Procedure[] = [
     "steps": [
       "Two tubes of this water: one with its reagent, one without",
       "Wait its own minutes",
-      "Against white, in daylight: touch the colour it matches, or the gap between two"
+      "Against white, in daylight: touch the color it matches, or the gap between two"
     ],
     "analyte": "",
     "caution": "Reagents: keep them off skin and eyes.",

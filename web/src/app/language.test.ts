@@ -24,7 +24,7 @@ describe("a message", () => {
     await speak("es");
     expect(say("Nothing says {x} like this: no.", { x: 1 })).toBe("Nothing says 1 like this: no.");
   });
-  it("is English again afterwards", async () => {
+  it("is English again afterward", async () => {
     await speak("es");
     await speak("en");
     expect(say("Decide")).toBe("Decide");

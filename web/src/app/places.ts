@@ -20,7 +20,7 @@ export const DAY: readonly Place[] = spoken([
 
 /** What is needed less often than the day. */
 export const MORE: readonly Place[] = spoken([
-  at("/firm", "Kits and catalogue"),
+  at("/firm", "Kits and catalog"),
   at("/claims", "Claims and evidence"),
   at("/monday", "Monday", true),
   at("/track", "Track record"),

@@ -331,7 +331,7 @@ export const SETTINGS: Record<string, Adjustable[]> = {
   "tannin": [
     {
       "key": "regen_days",
-      "label": "Renewal, every",
+      "label": "Regeneration, every",
       "unit": "days",
       "least": 1,
       "most": 30,
@@ -363,7 +363,7 @@ export const SETTINGS: Record<string, Adjustable[]> = {
   "mixed_bed": [
     {
       "key": "regen_days",
-      "label": "Renewal, every",
+      "label": "Regeneration, every",
       "unit": "days",
       "least": 1,
       "most": 30,

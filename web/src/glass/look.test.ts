@@ -16,7 +16,7 @@ describe("what is drawn", () => {
     expect(inWords(EMPTY)).toEqual(["nothing tested yet"]);
     expect([EMPTY.tannin, EMPTY.ferric, EMPTY.hard, EMPTY.unseen]).toEqual([0, 0, null, 1]);
   });
-  it("colours rusted iron wholly, dissolved iron not, and hardly where nobody looked", () => {
+  it("colors rusted iron wholly, dissolved iron not, and hardly where nobody looked", () => {
     const values = { iron: q(3) };
     expect(look(values, { ferric: true }).ferric).toBe(3);
     expect(look(values, { ferric: false }).ferric).toBe(0);

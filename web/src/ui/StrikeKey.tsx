@@ -35,9 +35,11 @@ export function StrikeKey({
           className="slip z-50 p-3 grid gap-1 w-[270px]"
           style={{ borderBottom: "1.5px solid var(--ink)" }}
           collisionPadding={16}
-          aria-label={say("Why it is struck")}
+          aria-label={say("Why it is crossed out")}
         >
-          <span className="text-m text-ink-2 px-3">{say("Struck, and kept on record. Why?")}</span>
+          <span className="text-m text-ink-2 px-3">
+            {say("Crossed out, and kept on record. Why?")}
+          </span>
           {reasons.map((because) => (
             <button
               key={because}

@@ -22,7 +22,7 @@ class Alarm:
 
 
 def rejection(feed: float, permeate: float) -> float:
-    """Share of dissolved matter held back [0 to 1].
+    """Share of dissolved solids held back [0 to 1].
 
     Args:
         feed, permeate: TDS on the same day and meter [mg/L].

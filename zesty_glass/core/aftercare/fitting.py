@@ -184,12 +184,12 @@ FITTING: tuple[Template, ...] = (
         purpose="fit",
         rinses=("membrane",),
         tools=("bucket",),
-        caution="Fibres break when they freeze or dry out.",
+        caution="Fibers break when they freeze or dry out.",
         lines=(
             "Screen ahead of it in place.",
             "Fill slowly, air out, rinse {flush} gal to {place}.",
             "First rinse backwards by hand, clear at its end.",
-            "Its own test of the fibres, as the manual says.",
+            "Its own test of the fibers, as the manual says.",
         ),
     ),
     Template(
@@ -258,7 +258,7 @@ FITTING: tuple[Template, ...] = (
         tools=("TDS meter", "clean carboy"),
         caution="Steam and a hot boiler: out of children’s reach, opened when it is cold.",
         lines=(
-            "On a firm place that bears heat, air around it, a socket of its own.",
+            "On a firm place that bears heat, air around it, an outlet of its own.",
             "Boiler rinsed; filter at its spout soaked and in.",
             "One batch run and poured away.",
             "Feed and distillate by one meter.",
@@ -306,7 +306,7 @@ FITTING: tuple[Template, ...] = (
         title="Fit: {name}",
         purpose="fit",
         tools=("pressure gauge",),
-        caution="A socket with protection against ground faults; keep its plug dry.",
+        caution="An outlet with protection against ground faults; keep its plug dry.",
         lines=(
             "Ahead of the membrane, its arrow with the flow.",
             "It stops when the tank is full: draw a glass, wait, listen.",

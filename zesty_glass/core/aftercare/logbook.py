@@ -128,7 +128,7 @@ class Kept:
     Args:
         homes: at how many homes it was measured. few: too few to say anything.
         short_by: by how much the short ones missed, in the middle, as a share of the water before.
-        maker: who makes it, where the catalogue says. items: whose promises these are.
+        maker: who makes it, where the catalog says. items: whose promises these are.
         mended: at how many homes it fell short at first and does so no more.
     """
 
@@ -302,7 +302,7 @@ def outcomes(counted: tuple[tuple[int, int, str, int], ...]) -> tuple[Outcome, .
 
 @record
 class WaterPair:
-    """Dissolved matter and hardness of one raw water [mg/L, mg/L as CaCO3]."""
+    """Dissolved solids and hardness of one raw water [mg/L, mg/L as CaCO3]."""
 
     visit: str
     tds: float

@@ -37,7 +37,7 @@ _ALL = (
     About(
         id="side_by_side",
         name="Side by side",
-        shows="How much dissolved matter each water holds, as we measured it.",
+        shows="How many dissolved solids each water holds, as we measured it.",
         does_not_show=(
             "Safety, hardness or chlorine. Water with minerals put back rightly reads higher."
         ),
@@ -66,8 +66,8 @@ _ALL = (
     ),
     About(
         id="colour",
-        name="Colour",
-        shows="Whether the colour is rust or tannin, and what a tannin resin takes out of it.",
+        name="Color",
+        shows="Whether the color is rust or tannin, and what a tannin resin takes out of it.",
         does_not_show="How long a filter lasts, or anything about health.",
         needs="White cups, the reducing powder, the small resin column",
         steps=(
@@ -77,7 +77,7 @@ _ALL = (
             "Look from above, on white",
         ),
         cautions=("The reducing powder irritates: keep it dry, away from acids and bleach.",),
-        simulates="the colour that a line is expected to leave",
+        simulates="the color that a line is expected to leave",
     ),
     About(
         id="chlorine",
@@ -128,14 +128,14 @@ _ALL = (
         does_not_show="Removal of what boils below water: some solvents come over with the steam.",
         needs="Flask, heater, condenser, jug, meter, tongs",
         steps=(
-            "Measure the feed, and a drop of food colour if you like",
+            "Measure the feed, and a drop of food color if you like",
             "Boil, condense, stop before it is dry",
             "Cool the residue to room temperature",
             "Measure distillate and residue, and both amounts",
         ),
         cautions=(
             "Hot glass and steam burn: tongs, and nobody within reach.",
-            "An electrical heater stands dry, away from the sink, on a protected socket.",
+            "An electrical heater stands dry, away from the sink, on a protected outlet.",
         ),
         simulates="the residue that the amounts lead to",
     ),
@@ -174,13 +174,13 @@ NOT_OFFERED = (
     NotOffered(
         name="Electrodes that turn water brown",
         why=(
-            "The electrodes dissolve. The colour is their iron, and any water with salts in it"
+            "The electrodes dissolve. The color is their iron, and any water with salts in it"
             " does it."
         ),
     ),
     NotOffered(
         name="Drops that make every tap look bad",
-        why="They colour harmless minerals. The result does not tell good water from bad.",
+        why="They color harmless minerals. The result does not tell good water from bad.",
     ),
     NotOffered(
         name="Anything whose result does not depend on this water",

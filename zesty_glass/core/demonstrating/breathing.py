@@ -51,7 +51,7 @@ def _said_of_airing(d: BreathTest) -> list[str]:
             "Carbon dioxide went out with the air"
             + (
                 ": it makes this water acid as it comes. pH is measured at the tap at once, and a"
-                " neutraliser is sized on that one."
+                " neutralizer is sized on that one."
                 if d.before < ACID
                 else "; pH is measured at once, before it can."
             )

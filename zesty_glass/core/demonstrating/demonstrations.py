@@ -135,7 +135,7 @@ class Lather:
 
 @record
 class ColourColumn:
-    """Colour before and after a small column of tannin resin, equal volumes in equal cups."""
+    """Color before and after a small column of tannin resin, equal volumes in equal cups."""
 
     kind: Literal["colour"] = "colour"
     sample: str
@@ -294,7 +294,7 @@ class Taster:
 
 @record
 class Tasting:
-    """A blind tasting. ``sanitised``: samples behind a unit known to be sanitised and flushed;
+    """A blind tasting. ``sanitized``: samples behind a unit known to be sanitized and flushed;
     ``shown_at``: when the key was shown.
     """
 

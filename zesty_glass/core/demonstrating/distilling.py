@@ -39,7 +39,7 @@ class Balance:
 
 
 def residue_volume(feed: float, feed_l: float, distillate: float, residue: float) -> float | None:
-    """Litres that remain when the residue reads ``residue`` [all mg/L]: V·(C_feed − C_dist)/(C_res
+    """Liters that remain when the residue reads ``residue`` [all mg/L]: V·(C_feed − C_dist)/(C_res
     − C_dist); None when it never can.
 
     >>> residue_volume(400.0, 2.0, 10.0, 1570.0)  # 2 x 390 / 1,560

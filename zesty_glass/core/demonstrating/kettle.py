@@ -44,7 +44,7 @@ def scale_mg_l(water: Water | Stream) -> tuple[Range, bool] | None:
 
 
 def scale_year(water: Water, litres_day: float) -> Scale | None:
-    """Grams a year = what may fall out × litres heated a day × 365.25."""
+    """Grams a year = what may fall out × liters heated a day × 365.25."""
     found = scale_mg_l(water)
     return (
         None

@@ -28,7 +28,7 @@ _MEASURED = {
 }
 _FOUND = (Weight.NOTICE, Weight.ACT, Weight.HEALTH)  # what is fine calls for nothing
 _FIRST = {
-    "tds": "measure dissolved matter first",
+    "tds": "measure dissolved solids first",
     "hardness": "measure hardness first",
     "chlorine_free": "measure chlorine first",
 }

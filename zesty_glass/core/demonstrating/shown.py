@@ -63,7 +63,7 @@ def _pair(name: str, before: Value | None, after: Value | None) -> tuple[str, Re
 
 #: a filter that was just changed gives off dust and salts: what it does shows when it was flushed
 NOT_FLUSHED = "its filter is not flushed yet: not compared"
-NO_FORMULA = "No formula joins hardness and dissolved matter: each is measured by itself."
+NO_FORMULA = "No formula joins hardness and dissolved solids: each is measured by itself."
 
 
 def _hardness(v: Value | None) -> str:
@@ -86,7 +86,7 @@ def _bar(name: str, tds: Value | None, hard: Value | None, beside: str, sample: 
 
 
 def _beside(first: Sample, other: Sample, at: Around) -> str:
-    """What the dissolved matter of one glass against the first one shows."""
+    """What the dissolved solids of one glass against the first one shows."""
     v = at.value(other.id, "tds")
     if first.id == other.id:
         return ""
@@ -157,7 +157,7 @@ def before_after(
 
 
 def colour(d: ColourColumn, at: Around) -> Shown:
-    """Colour before and after the column."""
+    """Color before and after the column."""
     result, gone = before_after(d.sample, d.after, d.option, at, ("tannin", "iron"))
     if result is None:
         return Shown(id="", sentences=(), refused=gone)
@@ -165,10 +165,10 @@ def colour(d: ColourColumn, at: Around) -> Shown:
     if d.looked_before is not None and d.looked_after is not None:
         said.append(f"Before: {d.looked_before}. After the column: {d.looked_after}.")
         said.append(
-            "The resin took colour out: tannin."
+            "The resin took color out: tannin."
             if (d.looked_before, d.looked_after)
             in (("coloured", "clear"), ("coloured", "faint"), ("faint", "clear"))
-            else "No change to the eye: the colour may be rust, or the column is used up."
+            else "No change to the eye: the color may be rust, or the column is used up."
         )
     flags = (
         ()

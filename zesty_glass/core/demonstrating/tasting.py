@@ -75,7 +75,7 @@ def refusals(
         why.append(f"The filter behind “{sample.name}” was just changed and not flushed.")
     if (sample.treated or sample.kind in ("pitcher", "own")) and not sanitised:
         why.append(
-            f"“{sample.name}” comes from a unit: say first that it was sanitised and flushed."
+            f"“{sample.name}” comes from a unit: say first that it was sanitized and flushed."
         )
     if sample.draw == "hot":
         why.append(f"“{sample.name}” is from the hot tap: only cold water is tasted.")

@@ -51,8 +51,8 @@ APPLIANCES: Mapping[Kind, Appliance] = {
     ),
 }
 SALT_G_PER_G = 2 * 58.443 / MG_L_PER_MMOL
-"""Salt that renews resin for each gram of hardness, at the least [g NaCl a g CaCO3]: two moles for
-one; molar masses, IUPAC 2021."""
+"""Salt that regenerates resin for each gram of hardness, at the least [g NaCl a g CaCO3]: two
+moles for one; molar masses, IUPAC 2021."""
 
 SOFT_MG_L = 60.0  # [mg/L as CaCO3] under this a water is called soft: USGS (2018)
 #: up to which hardness a package's dose is "soft" and "medium" [mmol/L]: WRMG § 9, Germany (2007)
@@ -70,7 +70,7 @@ class Told:
     Args:
         uses_year: how often it runs; litres: what it takes each time [L].
         dose_here, dose_soft: detergent by its package for this water and for soft water [mL or g];
-            dose_price: of a litre or kilogram [money].
+            dose_price: of a liter or kilogram [money].
         salt_kg: salt it takes a year [kg]; salt_price: of a kilogram [money].
     """
 

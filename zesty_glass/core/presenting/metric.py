@@ -1,8 +1,8 @@
 """Sentences and figures in metric units: what the core says of a line in gallons, pounds, inches
-and grains is said in litres, kilograms, centimetres and mg/L where the home is shown so.
+and grains is said in liters, kilograms, centimetres and mg/L where the home is shown so.
 
 Rules and sizes are kept and worked in the trade's US units; this is the one place where their text
-is turned. Names of the catalogue are the firm's own words and stay. A working keeps the units of
+is turned. Names of the catalog are the firm's own words and stay. A working keeps the units of
 its formula, and says its title's result in both.
 """
 
@@ -121,7 +121,7 @@ def said_metric(text: str) -> str:
         return text
     if _DIALLED.fullmatch(text):
         return f"{_AMOUNT.sub(_turned, text)} ({text})"
-    text = _EACH.sub(lambda m: f"{_digits(m['each']) / L_PER_GAL:.2f} a litre", text)
+    text = _EACH.sub(lambda m: f"{_digits(m['each']) / L_PER_GAL:.2f} a liter", text)
     text = _PRICED.sub(lambda m: f"{_digits(m['price']) / L_PER_GAL:.2f} a m³", text)
     return _AMOUNT.sub(_turned, text)
 
@@ -219,7 +219,7 @@ class _Turner:
 
 
 def _own_words(visit: Visit, on_sale: Iterable[Item]) -> Iterable[str]:
-    """Names of the firm's catalogue, of its parts and of what stands there."""
+    """Names of the firm's catalog, of its parts and of what stands there."""
     items = ((i.name, *(c.name for c in i.consumables)) for i in (*visit.catalogue, *on_sale))
     kits = (r.instrument.name for s in visit.samples for r in s.readings)
     return chain(chain.from_iterable(items), kits, (o.name for o in visit.options))

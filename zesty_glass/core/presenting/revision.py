@@ -54,7 +54,7 @@ def _options(before: Offer, after: Offer) -> list[Difference]:
             ("stages", _stages(a), _stages(b)),
             ("to buy and install", _price(a, before), _price(b, after)),
             (
-                f"all in over {after.horizon} years",
+                f"total cost over {after.horizon} years",
                 _total(a, after.horizon, before),
                 _total(b, after.horizon, after),
             ),

@@ -16,8 +16,8 @@ FROM_THE_PIPES = (
     " the drinking tap takes out what is in the glass. Until then cold water only, flushed."
 )
 NOTHING_ON_SALE = (
-    "The firm’s catalogue is empty: no equipment can be proposed. A manager brings in a catalogue"
-    " under Kits, catalogue, limits."
+    "The firm’s catalog is empty: no equipment can be proposed. A manager brings in a catalog"
+    " under Kits, catalog, limits."
 )
 ANSWERED = 0.9  # a health finding counts as answered from here on
 
@@ -38,7 +38,7 @@ def unanswered(
     held = {} if top is None else top.answers
     short = dict.fromkeys(f.analyte for f in found if held.get(f.analyte, 0.0) < ANSWERED)
     names = ", ".join(ANALYTES[a].said for a in short)
-    parts = [f"No line of this catalogue is sure to answer: {names}.", *_nearest(lines, set(short))]
+    parts = [f"No line of this catalog is sure to answer: {names}.", *_nearest(lines, set(short))]
     if short.keys() & set(MICROBES):
         parts += _lamp(left_out)
     if not meaning.tonight:
@@ -83,7 +83,7 @@ def complaints_left(
     names = ", ".join(dict.fromkeys(ANALYTES[f.analyte].said for f in left))
     near = next((x for x in lines if any(x.answers.get(f.analyte, 0.0) > 0 for f in left)), None)
     nearest = "" if near is None else f" The nearest is “{near.option.name}”."
-    return f"No line of this catalogue answers {words} ({names}).{nearest}"
+    return f"No line of this catalog answers {words} ({names}).{nearest}"
 
 
 def reaches(analyte: str, worst: float, target: float, op: str) -> bool:

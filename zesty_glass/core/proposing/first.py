@@ -93,7 +93,7 @@ FIRST: tuple[First, ...] = (
         id="salty_softener",
         sentence=(
             "A taste behind a softener: taste the water ahead of it beside it. Salt there, most of"
-            " all after it renewed itself, is its rinse, its injector or a brine valve that sticks:"
+            " all after it regenerated, is its rinse, its injector or a brine valve that sticks:"
             " service, nothing new."
         ),
         source=PRACTICE,
@@ -105,8 +105,9 @@ FIRST: tuple[First, ...] = (
     First(
         id="change_filter",
         sentence=(
-            "The filter that stands here is past its life, or changes nothing that was measured:"
-            " a fresh cartridge, flushed, and the same tests again show what it is good for."
+            "The filter that stands here is overdue for replacement, or changes nothing that was"
+            " measured: a fresh cartridge, flushed, and the same tests again show what it is good"
+            " for."
         ),
         source=PRACTICE,
         year=2024,
@@ -138,7 +139,7 @@ FIRST: tuple[First, ...] = (
     First(
         id="panel",
         sentence=(
-            "So much dissolved matter is tasted: a laboratory’s panel of minerals says which,"
+            "Dissolved solids this high can be tasted: a laboratory’s panel of minerals says which,"
             " before anything is chosen for it."
         ),
         source="WHO, guidelines for drinking-water quality",

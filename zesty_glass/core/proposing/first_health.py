@@ -214,8 +214,8 @@ HEALTH: tuple[First, ...] = (
     First(
         id="astride",
         sentence=(
-            "A health value astride its limit: a second sample to a certified laboratory settles"
-            " it; until then act as if it were over."
+            "A health value too close to its limit to call: a second sample to a certified"
+            " laboratory settles it; until then act as if it were over."
         ),
         source=PRACTICE,
         year=2024,

@@ -97,7 +97,7 @@ FILTERED = frozenset({"chlorine_free", "chlorine_total", "chlorine_combined"})
 
 
 def idle_filter(at: At) -> bool:
-    """Whether a filter that stands there is past its life, or takes out no chlorine."""
+    """Whether a filter that stands there is overdue for replacement, or takes out no chlorine."""
     raw = next((s for s in at.samples if s.raw), None)
     for s in at.samples:
         if not s.treated or s.device or s.unflushed:

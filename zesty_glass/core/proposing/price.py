@@ -81,7 +81,7 @@ def price_lines(
     total = price - terms.discount
     for name, base, rate in (
         ("equipment", equipment - off, settings.tax_equipment),
-        ("labour", installation - (terms.discount - off), settings.tax_labour),
+        ("labor", installation - (terms.discount - off), settings.tax_labour),
     ):
         tax = _share(base, rate)
         if tax and not terms.tax_exempt:

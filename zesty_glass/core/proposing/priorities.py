@@ -155,8 +155,8 @@ def _own_well(s: Situation) -> bool:
 
 
 def _kits_alone(s: Situation) -> bool:
-    """Something of health is over by a field kit alone, or astride its limit, and nothing else is
-    complained of or wished.
+    """Something of health is over by a field kit alone, or too close to its limit to call, and
+    nothing else is complained of or wished.
     """
     open_ = s.says("confirm_kit") or s.says("astride")
     return open_ and not s.at.home.wishes and not s.told and not _settled(s)

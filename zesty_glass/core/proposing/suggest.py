@@ -91,7 +91,7 @@ def _open_ended(f: Finding, water: Water | None) -> bool:
 
 def things_found(meaning: Meaning, water: Water | None = None) -> tuple[str, ...]:
     """Analytes that the search answers: what asks for action, is worth knowing, or explains a
-    complaint; dissolved matter and sodium alone ask for nothing, and what is to be measured finer
+    complaint; dissolved solids and sodium alone ask for nothing, and what is to be measured finer
     or diluted comes later.
     """
     out: dict[str, None] = {}
@@ -122,7 +122,7 @@ def suggest(
     in_place: tuple[Judged, ...] = (),
     kept: Mapping[str, Item] | None = None,
 ) -> Suggestion:
-    """Search a catalogue for lines that answer the findings; when nothing asks for treatment, doing
+    """Search a catalog for lines that answer the findings; when nothing asks for treatment, doing
     nothing stands first.
 
     Args:

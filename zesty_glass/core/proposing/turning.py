@@ -3,7 +3,7 @@ either side of what judges it, or a small change of the place.
 
 Value of information is worked out, not ruled of thumb: what is proposed is searched again with the
 water, or the place, as it could be, and said where another system would stand first. For speed
-these searches have a smaller catalogue: what the first ideas are made of, and of every kind that
+these searches have a smaller catalog: what the first ideas are made of, and of every kind that
 they have none of the cheapest and one of the middle.
 """
 
@@ -371,7 +371,7 @@ class _Asked:
         many = "1 item" if opens == 1 else f"{opens} items"
         return self._told(
             f"place.{door.id}",
-            f"{door.says}{about}, {many} of the catalogue could stand here, and {_first(then)}"
+            f"{door.says}{about}, {many} of the catalog could stand here, and {_first(then)}"
             f" would stand first: {gain}.",
             then,
         )

@@ -1,4 +1,4 @@
-"""Which items of a catalogue can have a part in answering what was found: those that change it, and
+"""Which items of a catalog can have a part in answering what was found: those that change it, and
 those that these ask for.
 """
 

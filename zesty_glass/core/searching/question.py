@@ -1,4 +1,4 @@
-"""What a search is asked: a water, a home, a catalogue, and what is wanted of them."""
+"""What a search is asked: a water, a home, a catalog, and what is wanted of them."""
 
 from __future__ import annotations
 

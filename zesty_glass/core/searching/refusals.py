@@ -1,4 +1,4 @@
-"""Why items of the catalogue are in none of the lines proposed."""
+"""Why items of the catalog are in none of the lines proposed."""
 
 from __future__ import annotations
 

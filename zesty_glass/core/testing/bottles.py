@@ -50,7 +50,7 @@ def _follows(water: Water, has: frozenset[str], rules: Rules) -> list[SuggestedB
         (
             "minerals",
             over("tds", TASTED_TDS) and "sodium" not in known,
-            "so much dissolved matter: which minerals it is, before anything is chosen for it",
+            "dissolved solids this high: which minerals they are, before anything is chosen for it",
         ),
     )
     return [SuggestedBottle(kind=k, why=why) for k, wanted, why in told if wanted and k not in has]

@@ -1,4 +1,4 @@
-"""Clear, brown, or brown later: the three-cup colour procedure, as a table."""
+"""Clear, brown, or brown later: the three-cup color procedure, as a table."""
 
 from __future__ import annotations
 
@@ -43,7 +43,7 @@ _F = {
     ),
     "ferrous": ColourFinding(
         id="ferrous",
-        sentence="Dissolved (ferrous) iron: clear as drawn, coloured after standing.",
+        sentence="Dissolved (ferrous) iron: clear as drawn, colored after standing.",
         ferrous=True,
         particulate_iron=False,
     ),
@@ -71,7 +71,7 @@ _F = {
     ),
     "tannin": ColourFinding(
         id="tannin",
-        sentence="Tannin or another organic colour.",
+        sentence="Tannin or another organic color.",
         next="Confirm by tannin kit or laboratory.",
         particulate_iron=False,
         tannin=True,
@@ -91,7 +91,7 @@ _F = {
     ),
     "open": ColourFinding(
         id="open",
-        sentence="Coloured as drawn.",
+        sentence="Colored as drawn.",
         next="Put half aside, stir the reducing powder into the other half, compare equal depths.",
     ),
     "unknown": ColourFinding(
@@ -138,12 +138,12 @@ def find(seen: CupsSeen, ph_low: float | None = None, well: bool = False) -> Col
 
 
 def _faint(stood: str | None, powder: str) -> ColourFinding:
-    """What the powder does to a faint colour: a hint, since little of it is hard to see clear."""
+    """What the powder does to a faint color: a hint, since little of it is hard to see clear."""
     if stood not in (None, "coloured", "same"):
         return _F["unknown"]
     hint = _F[_BY_POWDER[powder]]
     return ColourFinding(
         id=f"faint_{hint.id}",
         sentence=f"Perhaps: {mid_sentence(hint.sentence)}",
-        next="The colour was faint: confirm by the iron kit and the tannin kit or a laboratory.",
+        next="The color was faint: confirm by the iron kit and the tannin kit or a laboratory.",
     )

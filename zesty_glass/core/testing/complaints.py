@@ -76,7 +76,7 @@ SIGNS = MappingProxyType(
             Sign(id="orange_streaks", name="Orange streaks", next="iron kit"),
             Sign(id="black_stains", name="Black stains", next="manganese kit or laboratory"),
             Sign(id="bleach_smell", name="Smell of bleach", next="free and total chlorine"),
-            Sign(id="tea_colour", name="Tea colour", next="the three cups, then the tannin kit"),
+            Sign(id="tea_colour", name="Tea color", next="the three cups, then the tannin kit"),
             Sign(
                 id="blue_green",
                 name="Blue-green stains",

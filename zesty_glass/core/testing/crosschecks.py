@@ -48,7 +48,7 @@ CHECKS: dict[str, tuple[str, str]] = {
         "Repeat both. (A comparison, not a conversion.)",
     ),
     "soft_with_tds": (
-        "Almost no hardness, with much dissolved matter: was this drawn after a softener?",
+        "Almost no hardness, with much dissolved solids: was this drawn after a softener?",
         "Draw ahead of all treatment and repeat.",
     ),
     "free_above_total": (
@@ -72,7 +72,7 @@ CHECKS: dict[str, tuple[str, str]] = {
         "Flush as its manual says, then read again.",
     ),
     "past_life": (
-        "The filter is past its life.",
+        "The filter is overdue for replacement.",
         "Read it as what an old filter does, not a new one.",
     ),
     "no_difference": (

@@ -91,7 +91,7 @@ _PANEL = frozenset({"sulfate", "chloride", "sodium"})
 def _mineral_taste(
     f: Finding, complaints: tuple[Complaint, ...], values: dict[str, Value]
 ) -> Finding:
-    """Dissolved matter that explains a taste says which test tells what it is."""
+    """Dissolved solids that explains a taste says which test tells what it is."""
     tasted = any(c.id in f.explains and c.sign == "taste" for c in complaints)
     if f.analyte != "tds" or not tasted:
         return f
@@ -132,7 +132,7 @@ _COLOUR_SIGNS = frozenset({"tea_colour", "orange_streaks", "haze"})
 
 
 def _from_cups(colour: ColourFinding | None, complaints: tuple[Complaint, ...]) -> Finding | None:
-    """What the three cups say of a colour that is complained of; they come before any kit."""
+    """What the three cups say of a color that is complained of; they come before any kit."""
     asked = tuple(c.id for c in complaints if c.sign in _COLOUR_SIGNS)
     if colour is None or colour.id not in _COLOURED or not asked:
         return None

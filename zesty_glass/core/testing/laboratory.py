@@ -79,7 +79,7 @@ _KINDS: tuple[LabKind, ...] = (
     LabKind(
         id="lead_copper",
         name="Lead and copper, first draw",
-        bottle="one litre, wide mouth",
+        bottle="one liter, wide mouth",
         preservation="acidified on receipt within 14 days",
         holding_h=14 * 24,
         source="40 CFR 141.86",
@@ -87,7 +87,7 @@ _KINDS: tuple[LabKind, ...] = (
         steps=(
             "No water used for at least six hours.",
             "Cold kitchen tap, aerator on.",
-            "No flushing: the first litre goes into the bottle.",
+            "No flushing: the first liter goes into the bottle.",
             "Then flush five minutes and draw the second, flushed sample.",
             _AIR,
         ),
@@ -96,7 +96,7 @@ _KINDS: tuple[LabKind, ...] = (
     LabKind(
         id="copper_flushed",
         name="Lead and copper, flushed",
-        bottle="one litre",
+        bottle="one liter",
         preservation="acidified on receipt within 14 days",
         holding_h=14 * 24,
         source="40 CFR 141.86",

@@ -23,7 +23,7 @@ class MeterDisplays:
 
 @record
 class DropCount:
-    """Drops until the colour change; ``dilution`` d: one part sample in d parts."""
+    """Drops until the color change; ``dilution`` d: one part sample in d parts."""
 
     method: Literal["drops"] = "drops"
     drops: int
@@ -105,8 +105,8 @@ class CupsSeen:
     """The three white cups.
 
     Args:
-        drawn: colour as drawn.
-        stood: colour after standing ``stood_minutes`` [min]; None when not done yet.
+        drawn: color as drawn.
+        stood: color after standing ``stood_minutes`` [min]; None when not done yet.
         reducer: what the reducing powder did; None when not used.
     """
 

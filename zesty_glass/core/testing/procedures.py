@@ -58,7 +58,7 @@ PROCEDURES = (
     Procedure(
         kind=_K.METER,
         analyte="tds",
-        title="Dissolved matter",
+        title="Dissolved solids",
         steps=("Cup and probe rinsed", "Fill to the mark, stir", "Wait until it is steady"),
     ),
     _drops("hardness", "Hardness, by drops", _FILL, "Buffer and indicator in, swirl", _SWIRL),
@@ -97,7 +97,7 @@ PROCEDURES = (
             "On site, never posted",
             "Rinse the tube with this water, fill to the mark",
             "The kit’s drops in, turn it over once",
-            "Against white, in daylight: touch the colour it matches",
+            "Against white, in daylight: touch the color it matches",
         ),
         caution=REAGENTS,
         reagent=True,
@@ -118,7 +118,7 @@ PROCEDURES = (
         steps=(
             "Two tubes of this water: one with its reagent, one without",
             "Wait its own minutes",
-            "Against white, in daylight: touch the colour it matches, or the gap between two",
+            "Against white, in daylight: touch the color it matches, or the gap between two",
         ),
         caution=REAGENTS,
         reagent=True,

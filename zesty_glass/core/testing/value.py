@@ -15,7 +15,7 @@ from .instruments import Flag, Instrument
 class Value:
     """A reading worked out.
 
-    ``range`` is None for a result in words (bacteria present, a colour finding). ``below`` is the
+    ``range`` is None for a result in words (bacteria present, a color finding). ``below`` is the
     limit a result is under [canonical unit]; ``open_ended`` says that there is no upper end and
     that a diluted repeat is needed. ``form``: of arsenic, all of it As(V), or some As(III), where a
     laboratory told them apart.

@@ -112,7 +112,7 @@ BACKWASH = Adjustable(
     most=60,
     where=(("backwash_days", "*"),),
 )
-RENEWAL = Adjustable(key="regen_days", label="Renewal, every", unit="days", least=1, most=30)
+RENEWAL = Adjustable(key="regen_days", label="Regeneration, every", unit="days", least=1, most=30)
 REFILL = Adjustable(
     key="refill_months",
     label="Topped up, every",

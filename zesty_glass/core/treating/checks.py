@@ -62,7 +62,7 @@ CHECKS: dict[str, Says] = {
         by_place=True,
     ),
     "space.socket": Says(
-        "Needs a socket, and there is none within reach.",
+        "Needs an outlet, and there is none within reach.",
         "A licensed electrician may add one.",
         by_place=True,
     ),
@@ -84,14 +84,15 @@ CHECKS: dict[str, Says] = {
         "Stands where it may freeze.", "Drain it for winter; give the household the steps."
     ),
     "pipe.material": Says(
-        "The pipe it is cut into is not known: a metal one is part of the house’s earthing.",
-        "Look before it is cut.",
+        "What is the main pipe made of? A metal pipe may be part of the house’s electrical ground"
+        " and needs a bonding jumper.",
+        "Check before cutting.",
     ),
     "pipe.service": Says(
         "The line from the main is not known: one of lead is the cause.", "Ask the utility."
     ),
     "pipe.bonding": Says(
-        "The pipe is of {what}: where it is cut, the earthing may be.",
+        "The pipe is of {what}: cutting it may cut the house’s electrical ground.",
         "A bonding jumper goes on first, by a licensed electrician.",
     ),
     "flow.larger": Says(

@@ -273,7 +273,7 @@ def run(inp: StageInput) -> StageReport:
     for name in device.of.works_on:
         q = inp.stream.get(name)
         if name not in changes and q is not None:
-            note = "not measured behind it" if f.how == "keep" else "to be measured afterwards"
+            note = "not measured behind it" if f.how == "keep" else "to be measured afterward"
             changes[name] = Quantity(
                 range=q.range,
                 state=q.state,

@@ -34,8 +34,8 @@ from .stages.pitcher import PitcherFigures
 VERDICTS = {
     "as_claimed": "as claimed",
     "below": "below what is claimed",
-    "too_old": "below what is claimed: past its life",
-    "past_life": "past its life: what an old one does",
+    "too_old": "below what is claimed: overdue for replacement",
+    "past_life": "overdue for replacement: what an old one does",
     "not_flushed": "not flushed yet: not judged",
     "not_told": "this kit cannot tell",
     "no_claim": "nothing is claimed of it here",
@@ -87,7 +87,7 @@ class GlassMeaning:
 
 
 def _of_item(item: Item, parts: Mapping[str, Item], units: str) -> dict[str, Promise]:
-    """Claims of an item of the catalogue; of a system the strongest of its parts."""
+    """Claims of an item of the catalog; of a system the strongest of its parts."""
     inner = item.figures.parts if isinstance(item.figures, SystemFigures) else ()
     effects = [e for i in (item, *(parts[p] for p in inner if p in parts)) for e in i.effects]
     out: dict[str, Promise] = {}
@@ -183,7 +183,7 @@ class _Case:
                 f" {little} ran through it: nothing of it counts yet."
             )
         elif s.past_life:
-            out.append("Its filter is past its life: this is what an old one does.")
+            out.append("Its filter is overdue for replacement: this is what an old one does.")
         if s.flushed_gal:
             flushed = words.gallons(s.flushed_gal, self.settings.units, 1)
             out.append(f"{flushed} ran through it before the glass was drawn.")

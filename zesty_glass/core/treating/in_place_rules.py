@@ -111,15 +111,15 @@ def _softener(seen: Seen) -> Answer:
         small = fit is not None and fit[0] - 1 < LEAST_DAYS
         return (
             "set_right",
-            f"Set it to {' and '.join(to)}, see that there is salt without a bridge, renew it once"
-            " by hand, and measure again."
+            f"Set it to {' and '.join(to)}, see that there is salt without a bridge, regenerate it"
+            " once by hand, and measure again."
             + (" Small for this home even so: it uses much salt and water." if small else ""),
         )
     if leaks:
         return (
             "service",
             "Hard water comes through: salt and its bridge, injector, resin and bypass are looked"
-            " at, one renewal by hand, then measured again. Only then a new one.",
+            " at, one regeneration by hand, then measured again. Only then a new one.",
         )
     if hard is None:
         return "not_judged", "Draw a glass behind it and test the hardness."
@@ -129,8 +129,8 @@ def _softener(seen: Seen) -> Answer:
         more = device.setting_gpg / load.best - 1
         return (
             "set_right",
-            f"It softens. Set it to {load.best:.0f} gpg: as it is it renews about {more:.0%}"
-            " oftener than needed, with its salt and rinse water.",
+            f"It softens. Set it to {load.best:.0f} gpg: as it is it regenerates about {more:.0%}"
+            " more often than needed, with its salt and rinse water.",
         )
     return "keep", "It softens as it is set. Salt, and the same test once a year."
 
@@ -155,7 +155,7 @@ def cartridge(seen: Seen) -> Answer:
     and by whether anything measured differs behind it."""
     device = seen.device
     if seen.over:
-        age = "Past its life." if seen.age is not None else "How old it is nobody knows."
+        age = "Overdue for replacement." if seen.age is not None else "How old it is nobody knows."
         return "service", f"{age} {device.of.service} The same tests again then."
     limit, tds = device.change_at_tds, seen.after("tds")
     if limit is not None and tds is not None and tds.best >= limit:

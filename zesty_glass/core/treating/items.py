@@ -1,4 +1,4 @@
-"""Catalogue items as value objects: what a stage is, needs, does and costs.
+"""Catalog items as value objects: what a stage is, needs, does and costs.
 
 A figure that the item must have and lacks is unknown, never a default; fields that may be unknown
 are therefore None.
@@ -74,7 +74,7 @@ class Consumable:
     """A part or a job that falls due: by calendar, by gallons, or by both, whichever is sooner.
 
     Args:
-        kind: filter, membrane, lamp, media, resin, part, service, test or sanitising.
+        kind: filter, membrane, lamp, media, resin, part, service, test or sanitizing.
         months: calendar interval [months]; capacity_gal: gallons it treats [gal].
         minutes: work each time [min]; own: the household does it.
         common: a common size; False means one maker's only.
@@ -136,7 +136,7 @@ class SystemFigures(Figures):
 
 @record
 class Item:
-    """One thing in the catalogue.
+    """One thing in the catalog.
 
     Args:
         figures: what is special to its kind; ``figures.kind`` names the kind.

@@ -32,7 +32,8 @@ def measured_here(
     """Removal by item code and analyte, from the raw sample to samples that say which item they
     came from.
 
-    A filter that was just changed, or is past its life, does not count: it is not what is sold.
+    A filter that was just changed, or is overdue for replacement, does not count: it is not what is
+    sold.
     """
     raw = next((s for s in samples if s.raw), None)
     out: dict[str, dict[str, Removal]] = {}

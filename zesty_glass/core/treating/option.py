@@ -74,9 +74,9 @@ def expand(
     if choice.item not in catalogue:
         raise RuleError(
             "line.unknown_item",
-            f"There is no item “{choice.item}” in this catalogue.",
+            f"There is no item “{choice.item}” in this catalog.",
             "option.stages",
-            "Choose one from the catalogue.",
+            "Choose one from the catalog.",
         )
     item = catalogue[choice.item]
     if not isinstance(item.figures, SystemFigures):
@@ -134,6 +134,6 @@ def bought_of(item: Item, choice: StageChoice) -> Purchase:
             "line.not_let",
             f"{item.name} is not {TERMS[choice.terms]} by this firm.",
             "option.stages",
-            "Buy it, or let the catalogue say for how much a month.",
+            "Buy it, or let the catalog say for how much a month.",
         )
     return replace(as_bought, price=Decimal(0), installation=let.setup, let=let)

@@ -1,4 +1,4 @@
-"""Checks of the place: drain, socket, height, floor, tenancy, frost, flow, pump, septic and
+"""Checks of the place: drain, outlet, height, floor, tenancy, frost, flow, pump, septic and
 pressure.
 """
 
@@ -33,7 +33,7 @@ class AskedOfPlace:
 #: asked where a stage needs it, by the check that wants to know
 ASKED: Mapping[str, AskedOfPlace] = {
     "space.drain": AskedOfPlace(field="drain", question="Is a drain within reach?"),
-    "space.socket": AskedOfPlace(field="socket", question="Is a socket within reach?"),
+    "space.socket": AskedOfPlace(field="socket", question="Is an outlet within reach?"),
     "space.headroom": AskedOfPlace(
         field="headroom_in",
         question="Free height, in a crawl space from ground to joist",
@@ -98,7 +98,7 @@ def place_checks(item: Item, site: Site, bed_gpm: float | None = None) -> list[C
     """
     home = site.home
     out = _three("space.drain", item.drain, home.drain, "drain", "look for a drain")
-    out += _three("space.socket", item.socket, home.socket, "socket", "look for a socket")
+    out += _three("space.socket", item.socket, home.socket, "outlet", "look for an outlet")
     if item.plumbed and home.tenant:
         out.append(told("space.tenant", "stop"))
     if item.headroom_in is not None and item.scope == "house":

@@ -67,7 +67,7 @@ const ASKS: Record<string, string> = spoken({
 
 /** What is asked of a kit, with its unit. */
 function askedOf(kit: Instrument, analyte: string): string {
-  const words = ASKS[kit.kind] ?? say("Colour of the step");
+  const words = ASKS[kit.kind] ?? say("Color of the step");
   return kit.kind === "drops" ? words : `${words} [${unitOf(kit, analyte)}]`;
 }
 

@@ -146,7 +146,7 @@ function MadeRow({ row, onDo }: { row: Row; onDo: (d: Doing) => void }): ReactEl
       </span>
       {r.struck_at ? (
         <span className="text-zest-ink">
-          {say("struck: {struck_because}", { struck_because: r.struck_because })}
+          {say("crossed out: {struck_because}", { struck_because: r.struck_because })}
         </span>
       ) : (
         <StrikeKey

@@ -110,7 +110,7 @@ function AskedLater({ home, set }: Part): ReactElement {
         <TextField
           label={say("The house’s pipe")}
           value={home.pipe_material}
-          hint={say("copper, galvanised steel, plastic, lead")}
+          hint={say("copper, galvanized steel, plastic, lead")}
           onCommit={(pipe_material) => set({ pipe_material })}
         />
         <Seg
@@ -122,7 +122,7 @@ function AskedLater({ home, set }: Part): ReactElement {
         <TextField
           label={say("Service line")}
           value={home.service_line}
-          hint={say("lead, galvanised, copper, plastic")}
+          hint={say("lead, galvanized, copper, plastic")}
           onCommit={(service_line) => set({ service_line })}
         />
         {isWell(home) ? <OfThePump home={home} set={set} /> : null}
@@ -141,7 +141,7 @@ function Place({ home, set }: Part): ReactElement {
         onChange={(drain) => set({ drain })}
       />
       <Seg
-        label={say("Socket within reach")}
+        label={say("Outlet within reach")}
         value={home.socket ?? null}
         choices={YES_NO}
         onChange={(socket) => set({ socket })}

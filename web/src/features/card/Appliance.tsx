@@ -26,7 +26,7 @@ type Told = Record<string, number>;
 const DOSES: [key: string, label: string, unit: string][] = spoken([
   ["dose_here", "Dose, this water", "mL"],
   ["dose_soft", "Dose, soft water", "mL"],
-  ["dose_price", "Detergent costs", "a litre"],
+  ["dose_price", "Detergent costs", "a liter"],
 ]);
 const ASKS: Record<Kind, [key: string, label: string, unit: string][]> = spoken({
   dishwasher: [
@@ -84,7 +84,7 @@ function Sheet({ card }: { card: Card }): ReactElement {
       <p className="text-m border-t border-rule pt-2">
         {say(
           "{honest} Counted with {source}, unless the household said otherwise; a powder’s " +
-            "grams are typed as mL, its kilogram as a litre.",
+            "grams are typed as mL, its kilogram as a liter.",
           { honest: card.honest, source: card.source },
         )}
       </p>

@@ -165,7 +165,7 @@ export function Claims(): ReactElement {
     );
   return (
     <div className="screen plain">
-      <Head title={say("Claims")} sub={say("of the catalogue, with their evidence")} />
+      <Head title={say("Claims")} sub={say("of the catalog, with their evidence")} />
       <main className="min-h-0">
         <div
           className="h-full scroll px-8 pb-10"
@@ -214,7 +214,7 @@ export function Claims(): ReactElement {
                   : say("{length} claims", { length: rows.length })}
               </p>
             </div>
-            {catalogue.isPending && <Waiting what={say("Fetching the catalogue.")} />}
+            {catalogue.isPending && <Waiting what={say("Fetching the catalog.")} />}
             <Trouble error={catalogue.error} again={() => void catalogue.refetch()} />
             <Table rows={rows} />
           </div>

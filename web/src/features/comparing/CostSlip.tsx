@@ -73,7 +73,7 @@ export function CostSlip({ cost, currency, units }: Props): ReactElement {
           ))}
           <tr>
             <td className="pt-2 font-semibold">
-              {say("All in, {years} years", { years: cost.years })}
+              {say("Total cost, {years} years", { years: cost.years })}
             </td>
             <td className="pt-2 text-right num text-[19px]">
               {atLeast(money(cost.total, currency, true), cost.missing)}

@@ -41,7 +41,7 @@ export function Legend(): ReactElement {
         </svg>
         {say("what is wanted")}
       </li>
-      <li>{say("Tubs: plain, membrane; two dots, renewing resin; a bar, backwash.")}</li>
+      <li>{say("Tubs: plain, membrane; two dots, regenerating resin; a bar, backwash.")}</li>
       <li>
         {say(
           "Strip of twelve months: a bag is 40 lb of salt, a block a filter or part, a " +

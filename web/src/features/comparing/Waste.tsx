@@ -11,7 +11,7 @@ type Wasted = NonNullable<ComparedOption["waste"]>;
 
 const WASTE_WORDS: Record<string, string> = spoken({
   membrane: "membrane",
-  regeneration: "renewing resin",
+  regeneration: "regenerating resin",
   backwash: "backwash",
   distiller: "distiller",
 });

@@ -99,7 +99,7 @@ function Top({
   return (
     <div className="flex items-end gap-3 flex-wrap mb-2">
       <h2 id="catalogue-title" className="flex-1">
-        {say("Catalogue")}
+        {say("Catalog")}
         {many !== undefined && say(", {many} items", { many })}
       </h2>
       <a className="key" href="/api/catalogue/file?form=csv" download>
@@ -111,7 +111,7 @@ function Top({
         {say("JSON")}
       </a>
       <FileKey
-        label={say("Catalogue file")}
+        label={say("Catalog file")}
         accept=".csv,.json,text/csv,application/json"
         words={say("Bring in a file")}
         busy={busy}
@@ -236,7 +236,7 @@ function Beginning({ may, empty }: { may: boolean; empty: boolean }): ReactEleme
   if (empty)
     return (
       <p className="bg-yuzu-pale px-4 py-3 mb-2 font-semibold">
-        {say("Nothing is on sale, so no equipment can be proposed. Bring in a catalogue file.")}
+        {say("Nothing is on sale, so no equipment can be proposed. Bring in a catalog file.")}
       </p>
     );
   if (many === 0) return null;
@@ -309,7 +309,7 @@ export function Catalogue({ may, currency }: { may: boolean; currency: string })
           }}
         />
       )}
-      {items.isPending && <Waiting what={say("Fetching the catalogue.")} />}
+      {items.isPending && <Waiting what={say("Fetching the catalog.")} />}
       {items.data && <Beginning may={may} empty={items.data.length === 0} />}
       <SaleNote sale={sale} />
       <Items

@@ -97,7 +97,7 @@ const FIGURES: readonly Figure[] = spoken([
     put: (n) => ({ tax_equipment: share(n) }),
   },
   {
-    label: "Sales tax on labour",
+    label: "Sales tax on labor",
     unit: "%",
     max: 50,
     of: (s) => 100 * Number(s.tax_labour),
@@ -107,7 +107,7 @@ const FIGURES: readonly Figure[] = spoken([
     label: "People are kept for",
     unit: "years",
     max: 100,
-    hint: "after the last visit, then erased by ./zesty forget; 0: for ever",
+    hint: "after the last visit, then erased by ./zesty forget; 0: for good",
     of: (s) => s.keep_years,
     put: (n) => ({ keep_years: Math.round(n ?? 0) }),
   },

@@ -47,20 +47,20 @@ export function FirmPage(): ReactElement {
   const may = me.data?.role === "manager";
   return (
     <div className="screen plain">
-      <Head title={say("Kits, catalogue, limits")} sub={firm.data?.name} />
+      <Head title={say("Kits, catalog, limits")} sub={firm.data?.name} />
       <main className="min-h-0">
         <div
           className="h-full scroll px-8 pb-10"
           tabIndex={0}
           role="group"
-          aria-label={say("Kits, catalogue and limits")}
+          aria-label={say("Kits, catalog and limits")}
         >
           <div className="max-w-[1080px] mx-auto grid grid-cols-1 [&>*]:min-w-0 gap-8 pt-4">
-            <h1>{say("Kits, catalogue and limits")}</h1>
+            <h1>{say("Kits, catalog and limits")}</h1>
             <nav className="flex gap-3 flex-wrap" aria-label={say("On this page")}>
               {[
                 ["kits", say("Kits and meters")],
-                ["catalogue", say("Catalogue")],
+                ["catalogue", say("Catalog")],
                 ["figures", say("Prices and settings")],
                 ["limits", say("Limits")],
               ].map(([to, name]) => (

@@ -23,7 +23,7 @@ const NUMBERS: Record<string, [label: string, unit: string, hint?: string]> = sp
   resin_ft3: ["Resin", "ft³", "on its label, or by its tank"],
   dose_lb_ft3: ["Salt dose", "lb/ft³", "empty: the usual dose is taken"],
   setting_gpg: ["Hardness it is set to", "gpg"],
-  clock_days: ["Its clock renews it every", "days", "empty where it meters the water"],
+  clock_days: ["Its clock regenerates it every", "days", "empty where it meters the water"],
   change_at_tds: ["To be changed at TDS", "mg/L"],
 });
 /** No label claims a share of these. */

@@ -18,7 +18,7 @@ const ROWS: [string, string, Look[]][] = spoken([
   ],
   [
     "Rusted iron",
-    "0.1, 0.4 and 1 mg/L; dissolved iron has no colour",
+    "0.1, 0.4 and 1 mg/L; dissolved iron has no color",
     [w({ ferric: 0.1 }), w({ ferric: 0.4 }), w({ ferric: 1 })],
   ],
   ["Haze", "1, 4 and 12 NTU: a veil and fine dots", [w({ ntu: 1 }), w({ ntu: 4 }), w({ ntu: 12 })]],
@@ -38,7 +38,7 @@ const ROWS: [string, string, Look[]][] = spoken([
     [w({ free: 0.3 }), w({ free: 1 }), w({ free: 0.4, combined: 0.8 })],
   ],
   [
-    "Dissolved matter",
+    "Dissolved solids",
     "cannot be seen: a mark on the wall, 0 to 1,000 mg/L",
     [w({ tds: [28, 32] }), w({ tds: [400, 424] }), w({ tds: [840, 880] })],
   ],

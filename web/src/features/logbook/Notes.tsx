@@ -128,7 +128,7 @@ export function NoteLine({ home, note }: { home: string; note: HomeNote }): Reac
         <span className="text-m text-ink-2">
           {" "}
           {note.by}
-          {note.struck && say("; struck: {struck}", { struck: note.struck })}
+          {note.struck && say("; crossed out: {struck}", { struck: note.struck })}
         </span>
         <Trouble error={strike.error} />
         <Case home={home} note={note} />
@@ -144,7 +144,7 @@ export function NoteLine({ home, note }: { home: string; note: HomeNote }): Reac
               { id: note.id, because },
               {
                 onSuccess: () =>
-                  takeBack(say("The note was struck."), () =>
+                  takeBack(say("The note was crossed out."), () =>
                     strike.mutate({ id: note.id, because: "" }),
                   ),
               },

@@ -144,7 +144,7 @@ function Scatter({ pairs }: { pairs: Pair[] }): ReactElement {
       viewBox="0 0 400 270"
       width="100%"
       role="img"
-      aria-label={say("{length} raw waters, dissolved matter against hardness", {
+      aria-label={say("{length} raw waters, dissolved solids against hardness", {
         length: pairs.length,
       })}
     >
@@ -159,7 +159,7 @@ function Scatter({ pairs }: { pairs: Pair[] }): ReactElement {
         {tx}
       </text>
       <text x="218" y="264" textAnchor="middle" fontSize="14" fill="var(--ink-2)">
-        {say("dissolved matter, mg/L")}
+        {say("dissolved solids, mg/L")}
       </text>
       <text x="56" y="12" fontSize="14" fill="var(--ink-2)">
         {say("hardness, gpg")}
@@ -204,8 +204,8 @@ export function TrackPage(): ReactElement {
             }
           >
             <Promises t={t} />
-            <section aria-label={say("Dissolved matter and hardness")}>
-              <h2 className="pt-3">{say("Dissolved matter does not give hardness")}</h2>
+            <section aria-label={say("Dissolved solids and hardness")}>
+              <h2 className="pt-3">{say("Dissolved solids do not give hardness")}</h2>
               <p className="text-m py-1">
                 <BehindKey
                   label={say("{length} raw waters", { length: t.pairs.length })}

@@ -91,7 +91,7 @@ function Tonight({ said }: { said: Read["tonight"] }): ReactElement {
     >
       <h2 className="flex gap-2 items-center mb-1">
         <StateMark kind="no" size={22} />
-        {say("Tonight, until the laboratory and the authority have answered")}
+        {say("What to do until the lab results are in")}
       </h2>
       <ul className="list-disc pl-6 text-l">
         {said.map((t) => (
@@ -241,7 +241,7 @@ function Beside({ id, view, m }: { id: string; view: VisitView; m: Read }): Reac
       {m.sets.length > 0 && <Sets m={m} />}
       <p className="text-s text-ink-2">
         {say(
-          "Dissolved matter is not hardness: nothing here turns one into the other. Health " +
+          "Dissolved solids are not hardness: nothing here turns one into the other. Health " +
             "questions go to a certified laboratory and the local health authority.",
         )}
       </p>

@@ -10,11 +10,11 @@ import { spoken, say } from "../../app/language";
 
 type Scope = TokenView["scopes"][number];
 const SCOPES: [Scope, string][] = spoken([
-  ["read", "read kits, limits, catalogue, figures"],
+  ["read", "read kits, limits, catalog, figures"],
   ["personal", "read customers, visits, proposals, jobs"],
   ["readings", "add glasses and readings"],
   ["proposals", "start visits, make systems and proposals"],
-  ["catalogue", "bring the catalogue in"],
+  ["catalogue", "bring the catalog in"],
 ]);
 
 function standing(t: TokenView): string {

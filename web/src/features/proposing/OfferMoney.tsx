@@ -106,7 +106,7 @@ export function Costs({ offer }: { offer: Offer }): ReactElement {
             </span>
             <Missing what={chosen.missing} />
             <br />
-            {say("all in over")} {years} {say("years, as recommended")}
+            {say("total cost over")} {years} {say("years, as recommended")}
           </p>
           <CostStack kinds={chosen.by_kind} shown={(n) => money(n, offer.currency)} />
           <table className="w-full text-m mt-3">

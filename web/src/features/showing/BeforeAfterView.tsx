@@ -49,7 +49,7 @@ const WORDS = {
     list: SMELLS,
   },
   colour: {
-    title: message("Colour, before and after"),
+    title: message("Color, before and after"),
     choose: message("Choose the glass from the column"),
     from: message("From the column"),
     sensed: message("colour"),

@@ -288,7 +288,7 @@ function Start({
       </p>
       {tds === undefined ? (
         <p className="text-[20px]">
-          {say("Measure the dissolved matter of “{name}” first.", { name: raw.name })}
+          {say("Measure the dissolved solids of “{name}” first.", { name: raw.name })}
         </p>
       ) : (
         <div className="flex gap-3">

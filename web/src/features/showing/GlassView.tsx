@@ -72,7 +72,7 @@ export function signsOf(l: Look, values: Record<string, Value>, units: string): 
   if (l.tds && values.tds?.range)
     out.push({
       title: say("A mark on the wall"),
-      words: say("dissolved matter, {x}: it cannot be seen", {
+      words: say("dissolved solids, {x}: it cannot be seen", {
         x: between("tds", values.tds.range, units),
       }),
       at: [0.87, 0.23 + 0.6 * (1 - Math.min(1, (l.tds[0] + l.tds[1]) / 2000))],

@@ -102,7 +102,7 @@ function StrikeShown({ made, name }: { made: Demonstration; name: string }): Rea
       },
       {
         onSuccess: (saved) =>
-          offer(say("{name} struck: {because}", { name, because }), () => back(saved.version)),
+          offer(say("{name} crossed out: {because}", { name, because }), () => back(saved.version)),
       },
     );
   return (

@@ -116,7 +116,7 @@ export function SideBySideView(): ReactElement {
   };
   return (
     <FacingView
-      title={say("Dissolved matter, side by side")}
+      title={say("Dissolved solids, side by side")}
       side={
         <>
           <TwoSentences kind="side_by_side" />

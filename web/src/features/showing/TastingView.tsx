@@ -97,7 +97,7 @@ function SetUp({
       </div>
       {behind.length > 0 && (
         <div className="flex flex-wrap gap-2 items-center">
-          <span className="text-[20px]">{say("Sanitised and flushed:")}</span>
+          <span className="text-[20px]">{say("Sanitized and flushed:")}</span>
           {behind.map((s) => (
             <Big key={s.id} on={clean.includes(s.id)} onClick={() => setClean(toggle(clean, s.id))}>
               {s.name}

@@ -120,7 +120,7 @@ function StrikeBottle({ bottle, name }: { bottle: LabSample; name: string }): Re
       },
       {
         onSuccess: (saved) =>
-          offer(say("{name} struck: {because}", { name, because }), () => back(saved.version)),
+          offer(say("{name} crossed out: {because}", { name, because }), () => back(saved.version)),
       },
     );
   return (

@@ -17,13 +17,13 @@ type Seen = Extract<Observation, { method: "cups" }>;
 const DRAWN: [Seen["drawn"], string][] = spoken([
   ["clear", "Clear"],
   ["faint", "Faint"],
-  ["coloured", "Coloured"],
+  ["coloured", "Colored"],
   ["clears_top_down", "Clears downward"],
   ["milky_clears_bottom_up", "Milky, clears upward"],
 ]);
 const STOOD: [NonNullable<Seen["stood"]>, string][] = spoken([
   ["clear", "Clear"],
-  ["coloured", "Coloured"],
+  ["coloured", "Colored"],
   ["darkens", "Darker"],
   ["same", "The same"],
   ["brown_black", "Brown-black"],
@@ -317,7 +317,7 @@ export function CupsStation({ kit, sample, next }: StationProps): ReactElement {
       >
         <div className="grid gap-2">
           <div className="flex items-center justify-between gap-3 flex-wrap">
-            <h1 id="cups-title">{say("Colour, in three cups")}</h1>
+            <h1 id="cups-title">{say("Color, in three cups")}</h1>
             <CupClock
               label={STANDING}
               seconds={STANDS_S}

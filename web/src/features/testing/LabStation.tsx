@@ -31,7 +31,7 @@ function OnTheirWay({ kinds }: { kinds: LabKind[] }): ReactElement | null {
           .map((b) => (
             <li key={b.id} className="py-1 text-s text-ink-2">
               <s>{kindOf(b)?.name ?? b.kind}</s>
-              {say(", struck:")} {b.struck_because}
+              {say(", crossed out:")} {b.struck_because}
             </li>
           ))}
       </ul>

@@ -214,7 +214,7 @@ function Struck({ sample }: { sample: Sample }): ReactElement | null {
   if (struck.length === 0) return null;
   return (
     <p className="text-s text-ink-3 mt-1">
-      {say("Struck:")}{" "}
+      {say("Crossed out:")}{" "}
       {struck.map((r) => (
         <s key={r.id} className="mr-2">
           {r.observation.method === "meter" ? r.observation.displays.join(", ") : ""}

@@ -188,7 +188,7 @@ function Bench({ pocket, sample }: { pocket: Pocket; sample: Sample }): ReactEle
   if (!tool)
     return (
       <p className="text-l">
-        {say("The firm has no kit for this. A manager may add one under “Kits and catalogue”.")}
+        {say("The firm has no kit for this. A manager may add one under “Kits and catalog”.")}
       </p>
     );
   // the key that leads on takes the focus, so that one more touch or Enter goes to the next test

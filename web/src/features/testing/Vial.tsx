@@ -19,7 +19,7 @@ const COLOURS: Record<string, Colours> = spoken({
     start: [104, 168, 120],
     middle: [170, 150, 150],
     end: [214, 120, 160],
-    words: ["Green", "Grey", "Pink"],
+    words: ["Green", "Gray", "Pink"],
   },
   calcium: {
     start: [206, 96, 128],

@@ -45,7 +45,7 @@ export const POCKETS: Pocket[] = spoken([
   },
   {
     key: "colour",
-    name: "Colour",
+    name: "Color",
     drawn: "colour",
     analytes: ["colour", "noticed"],
     needs: ["colour"],

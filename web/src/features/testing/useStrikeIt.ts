@@ -29,7 +29,7 @@ export function useStrikeIt(sample: string): Striking {
     setWrong(null);
     mutate(
       { reading: reading.id, because },
-      { onSuccess: () => offer(say("Struck: {because}", { because }), () => again(reading)) },
+      { onSuccess: () => offer(say("Crossed out: {because}", { because }), () => again(reading)) },
     );
   };
   return { strike, pending: isPending, error: error ?? wrong };

@@ -17,7 +17,7 @@ function OneItem({
   currency: string;
   onChoose: (i: Item) => void;
 }): ReactElement {
-  const needs = [item.drain && say("needs a drain"), item.socket && say("needs a socket")];
+  const needs = [item.drain && say("needs a drain"), item.socket && say("needs an outlet")];
   return (
     <li className="border-b border-rule">
       <button
@@ -120,7 +120,7 @@ export function ChooseItem({
           </li>
         ))}
         {sold.length === 0 && (
-          <li className="p-4 text-ink-2">{say("The catalogue holds nothing of this kind.")}</li>
+          <li className="p-4 text-ink-2">{say("The catalog holds nothing of this kind.")}</li>
         )}
       </ul>
     </Sheet>

@@ -62,7 +62,7 @@ function Searching({ going }: { going: Going | null }): ReactElement {
         r={30}
         label={say("how far the search is")}
       />
-      {going ? say("Looking at {what}.", { what: going.what }) : say("Reading the catalogue.")}
+      {going ? say("Looking at {what}.", { what: going.what }) : say("Reading the catalog.")}
     </p>
   );
 }
@@ -92,7 +92,7 @@ export function Suggest({
     });
   return (
     <Sheet
-      title={say("What the catalogue can do for this water")}
+      title={say("What the catalog can do for this water")}
       width="full"
       fixedHead
       onClose={onClose}

@@ -255,7 +255,7 @@ function AskedFirst({
 const AGES = spoken([
   { value: "in_use", name: "in use" },
   { value: "just_changed", name: "just changed" },
-  { value: "past_life", name: "past its life" },
+  { value: "past_life", name: "overdue for replacement" },
 ]);
 function ageOf(s: Partial<Sample>): string {
   if (s.just_changed) return "just_changed";

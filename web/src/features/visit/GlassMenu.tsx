@@ -94,7 +94,7 @@ function BehindIt(p: Part & { there: InPlace[] }): ReactElement {
       />
       <Toggle {...p} name="softened" words={say("It softens the water")} />
       <Toggle {...p} name="just_changed" words={say("Its filter was just changed, not flushed")} />
-      <Toggle {...p} name="past_life" words={say("Its filter is past its life")} />
+      <Toggle {...p} name="past_life" words={say("Its filter is overdue for replacement")} />
     </>
   );
 }

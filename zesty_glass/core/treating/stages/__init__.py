@@ -107,7 +107,7 @@ def does(kind: str) -> frozenset[Does]:
 
 
 def takes_dissolved_matter(kind: str) -> bool:
-    """Whether a technology takes out dissolved matter as a whole, so that its water is held against
+    """Whether a technology takes out dissolved solids as a whole, so that its water is held against
     a diet or a taste.
 
     >>> takes_dissolved_matter("membrane"), takes_dissolved_matter("carbon")

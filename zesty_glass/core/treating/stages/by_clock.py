@@ -103,7 +103,7 @@ def figure_of(r: Rinses, id: str, formula: str, called: str, *more: tuple[str, s
             formula,
             "the item’s own figures",
             (
-                "renewed every" if id == "regeneration" else "every",
+                "regenerated every" if id == "regeneration" else "every",
                 f"{r.every_days:g}",
                 "days, whatever the use" if id == "regeneration" else "days",
             ),

@@ -18,7 +18,7 @@ CACO3_G_MOL, CO2_G_MOL, MGO_G_MOL, NA2CO3_G_MOL = 100.0869, 44.0095, 40.3044, 10
 
 @record
 class NeutraliserFigures(Figures):
-    """Acid neutraliser: media bed [ft³], magnesia share by mass (0 to 0.5)."""
+    """Acid neutralizer: media bed [ft³], magnesia share by mass (0 to 0.5)."""
 
     kind: Literal["neutraliser"] = "neutraliser"
     style: Literal["upflow", "backwashing", "feed"]

@@ -27,7 +27,7 @@ CHECKS = {
     ),
     "carbon.disinfectant": Says(
         "Takes the disinfectant out for everything behind it.",
-        "Keep what is behind it clean; sanitise as the manual says.",
+        "Keep what is behind it clean; sanitize as the manual says.",
     ),
     "carbon.radon": Says(
         "Radon is {have}: a carbon bed would collect its daughters.", "A radon specialist first."

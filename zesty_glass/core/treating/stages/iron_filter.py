@@ -33,7 +33,7 @@ CHECKS = {
     ),
     "iron.tannin": Says(
         "Tannin binds iron and defeats it.",
-        "A tannin bed ahead of it: move the stage and write why. Colour and iron by laboratory.",
+        "A tannin bed ahead of it: move the stage and write why. Color and iron by laboratory.",
         asks=("tannin",),
     ),
 }

@@ -221,7 +221,7 @@ def _may_stand(inp: StageInput, f: MembraneFigures) -> list[Check]:
 
 
 def _behind(inp: StageInput, f: MembraneFigures) -> tuple[dict[str, Quantity], list[Check]]:
-    """What it makes of the water: its claims, dissolved matter by its rejection, a pH that nobody
+    """What it makes of the water: its claims, dissolved solids by its rejection, a pH that nobody
     can say."""
     item, stream = inp.item, inp.stream
     changes, checks = effects(item, stream)
@@ -277,7 +277,7 @@ class _Size:
 
 
 def _sized(stream: Stream, f: MembraneFigures, site: Site) -> _Size:
-    """What it makes here, from pressure, dissolved matter and temperature of the feed."""
+    """What it makes here, from pressure, dissolved solids and temperature of the feed."""
     psi, tds, temp = stream.psi, stream.range("tds"), stream.range("temperature")
     assert psi is not None and tds is not None and temp is not None
     here = at_home(f, psi.best, tds.best, temp.best)
@@ -434,7 +434,7 @@ MEMBRANE = Technology(
     service=Service(sheets=("membrane_start", "tap_set"), causes=("seal",), drift="rejection"),
     caution=(
         "Water off and pressure relieved before a housing is opened. No copper line behind "
-        "the membrane. Sanitise as its manual says."
+        "the membrane. Sanitize as its manual says."
     ),
     drawing="membrane",
     settings=(),

@@ -95,7 +95,7 @@ def _makes(f: MembraneFigures, here: Here, low: Here) -> Figure:
             ("the same as rated", f"{ndp(f.rated_psi, f.rated_tds, f.rated_ratio):.1f}", "psi"),
             ("so it makes", f"{here.gpd:.1f}", "gal/day", True),
             ("a gallon takes", "never" if never else f"{1440 / here.gpd:.1f}", "min"),
-            ("a litre takes", "never" if never else f"{1440 / here.gpd / L_PER_GAL:.1f}", "min"),
+            ("a liter takes", "never" if never else f"{1440 / here.gpd / L_PER_GAL:.1f}", "min"),
         ),
     )
 

@@ -1,4 +1,4 @@
-"""Acid neutraliser: how far calcite or magnesia goes, what it adds to hardness, and how much of it
+"""Acid neutralizer: how far calcite or magnesia goes, what it adds to hardness, and how much of it
 is used.
 
 Carbonate equilibrium with pK1 = 3404.71/T + 0.032786·T − 14.8435 (Harned and Davis 1943, T in
@@ -386,7 +386,7 @@ def _place(item: Item, beside: Company, stream: Stream) -> int:
 
 NEUTRALISER = Technology(
     kind="neutraliser",
-    name="Acid neutraliser",
+    name="Acid neutralizer",
     figures=NeutraliserFigures,
     run=run,
     place=_place,

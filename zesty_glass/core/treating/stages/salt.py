@@ -1,4 +1,4 @@
-"""Salt for what is renewed with brine: what it costs in bags, brought or carried."""
+"""Salt for what is regenerated with brine: what it costs in bags, brought or carried."""
 
 from __future__ import annotations
 

@@ -123,7 +123,9 @@ def _size_checks(s: Sizing, worst: Sizing, f: SoftenerFigures) -> list[Check]:
                 told("softener.worst_end", "warn", have=f"{max(0.0, worst.by_capacity):.1f}")
             )
         else:
-            out.append(met("softener.too_small", f"renews after {about_days(s.interval)} days"))
+            out.append(
+                met("softener.too_small", f"regenerates after {about_days(s.interval)} days")
+            )
         if f.control == "metered" and s.by_capacity > LONGEST_DAYS:
             out.append(told("softener.wasteful", "warn", have=f"{s.by_capacity:.0f}"))
     if s.leakage > 0:

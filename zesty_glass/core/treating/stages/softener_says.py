@@ -6,7 +6,7 @@ from ..checks import Says
 
 CHECKS = {
     "softener.too_small": Says(
-        "Would renew every {have} days: below 2 days is too small.", "More resin."
+        "Would regenerate every {have} days: below 2 days is too small.", "More resin."
     ),
     "softener.breaks_through": Says(
         (
@@ -16,7 +16,7 @@ CHECKS = {
         "More resin.",
     ),
     "softener.wasteful": Says(
-        "Would last {have} days; it renews after 14 all the same, and wastes salt and water.",
+        "Would last {have} days; it regenerates after 14 all the same, and wastes salt and water.",
         "Less resin, or a lower salt dose.",
     ),
     "softener.clock": Says(
@@ -24,7 +24,7 @@ CHECKS = {
         "Set it to {fit} days, or meter it.",
     ),
     "softener.worst_end": Says(
-        "At the worst end of the readings it would renew every {have} days.",
+        "At the worst end of the readings it would regenerate every {have} days.",
         "A finer hardness test, or the next size up.",
     ),
     "softener.particulate_iron": Says(

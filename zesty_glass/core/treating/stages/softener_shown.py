@@ -30,7 +30,7 @@ POTASSIUM_PER_CACO3 = 0.7813  # 2 · 39.0983 / 100.0869 [mg/mg]
 
 
 def every(s: Sizing) -> str:
-    """How often it renews, in words where it is not by days."""
+    """How often it regenerates, in words where it is not by days."""
     if s.interval is None:
         return "cannot" if s.cannot else "no demand"
     return f"{s.interval:.3g}"
@@ -70,11 +70,16 @@ def _load_rows(w: Worked, f: SoftenerFigures, inp: StageInput) -> list[Triple]:
 
 
 def _cap_rows(w: Worked, f: SoftenerFigures) -> list[Triple]:
-    """What shortens the days between renewals, or lets hard water through."""
+    """What shortens the days between regenerations, or lets hard water through."""
     s = w.sizing
     if f.control == "clock":
         return [
-            ("load between renewals", f"{s.load_grains * (s.interval or 0):,.0f}", "grains", True),
+            (
+                "load between regenerations",
+                f"{s.load_grains * (s.interval or 0):,.0f}",
+                "grains",
+                True,
+            ),
             ("hard share of the water", f"{100 * s.leakage:.0f}", "%"),
         ]
     kept = f"less {_days(w.reserve)} kept back"
@@ -108,16 +113,16 @@ def _working(w: Worked, f: SoftenerFigures, inp: StageInput) -> Figure:
     rows = [
         *_load_rows(w, f, inp),
         *_cap_rows(w, f),
-        ("so it renews every", every(s), "days", True),
+        ("so it regenerates every", every(s), "days", True),
     ]
     return Figure(
         id="interval",
-        label="renews every",
+        label="regenerates every",
         value=every(s) if s.interval is None else about_days(s.interval),
         unit="" if s.interval is None else "days",
         number=s.interval,
         working=working(
-            f"Why {'no renewal' if s.interval is None else f'{s.interval:.3g} days'}?",
+            f"Why {'no regeneration' if s.interval is None else f'{s.interval:.3g} days'}?",
             f"capacity ÷ (use × compensated hardness) − {_days(w.reserve)}",
             "resin capacity by salt dose, trade tables, 2024",
             *rows,
@@ -142,7 +147,7 @@ class Worked:
 
 
 def figures_of(w: Worked, f: SoftenerFigures, inp: StageInput) -> tuple[Figure, ...]:
-    """How often it renews, its salt, its rinse water, and the salt it adds."""
+    """How often it regenerates, its salt, its rinse water, and the salt it adds."""
     return (
         _interval_figure(w, f, inp),
         _salt_figure(w, f),
@@ -170,9 +175,9 @@ def _salt_figure(w: Worked, f: SoftenerFigures) -> Figure:
         number=s.salt_lb_year,
         working=working(
             "How much salt?",
-            "renewals a year × dose × ft³",
+            "regenerations a year × dose × ft³",
             "365 ÷ days, trade practice",
-            ("renewals a year", f"{s.regens_year:.4g}", ""),
+            ("regenerations a year", f"{s.regens_year:.4g}", ""),
             (f"{dose:g} lb/ft³ × {f.resin_ft3:g} ft³", f"{dose * f.resin_ft3:g}", "lb"),
             ("a year", f"{s.salt_lb_year:,.0f}", "lb", True),
             ("in 40-lb bags", f"{s.salt_lb_year / SALT_BAG_LB:.1f}", "bags"),
@@ -192,10 +197,10 @@ def _rinse_figure(w: Worked, f: SoftenerFigures) -> Figure:
         number=s.rinse_gal_year,
         working=working(
             "How much to the drain?",
-            "renewals a year × gal/ft³ × ft³",
+            "regenerations a year × gal/ft³ × ft³",
             "the item’s rinse water, 60 gal/ft³ unless it says",
-            ("renewals a year", f"{s.regens_year:.4g}", ""),
-            ("a renewal", f"{f.rinse_gal_ft3 * f.resin_ft3:g}", "gal"),
+            ("regenerations a year", f"{s.regens_year:.4g}", ""),
+            ("a regeneration", f"{f.rinse_gal_ft3 * f.resin_ft3:g}", "gal"),
             ("a year", f"{s.rinse_gal_year:,.0f}", "gal", True),
         ),
     )
@@ -223,7 +228,7 @@ def _added_figure(w: Worked, f: SoftenerFigures) -> Figure:
 
 
 def _whole_days(interval: float | None) -> str:
-    """The longest interval as a valve takes it, in whole days: the meter renews before it."""
+    """The longest interval as a valve takes it, in whole days: the meter regenerates before it."""
     if interval is None:
         return "–"
     days = math.ceil(interval - 1e-9)
@@ -241,7 +246,7 @@ def settings_of(w: Worked, f: SoftenerFigures, d: Demand) -> tuple[tuple[str, st
     return (
         ("Hardness setting", _dialled(w.load)),
         ("People", f"{d.people:g} ({d.house_gal_day.best:.0f} gal a day)"),
-        ("Salt a renewal", f"{w.dose * f.resin_ft3 * f.salt_per_sodium:.3g} lb"),
+        ("Salt a regeneration", f"{w.dose * f.resin_ft3 * f.salt_per_sodium:.3g} lb"),
         ("Kept back", "1 day" if w.reserve == 1 else f"{w.reserve:g} days"),
         ("Longest interval", _whole_days(w.sizing.interval)),
     )

@@ -1,4 +1,4 @@
-"""How a softener works on a load: compensated hardness, capacity, renewals, salt and water."""
+"""How a softener works on a load: compensated hardness, capacity, regenerations, salt and water."""
 
 from __future__ import annotations
 
@@ -133,7 +133,7 @@ KEPT_BACK_DAYS = 1.0  # [days] usual reserve of a metered valve: trade practice 
 
 
 def _metered(held: float, reserve: float, cap: float) -> float | None:
-    """Days between renewals of a metered valve [days]; None where a day's load is more than it
+    """Days between regenerations of a metered valve [days]; None where a day's load is more than it
     holds, or the reserve is all of it.
     """
     return min(held - reserve, cap) if held > max(reserve, KEPT_BACK_DAYS) else None
@@ -156,7 +156,8 @@ def size(
             [mg/L].
         dose: salt dose, as sodium chloride [lb/ft³]. regenerating_days: on which its valve works
             [days/year]; a full year counts 365.
-        reserve_days: of capacity kept back so that water is soft until the hour of renewal [days].
+        reserve_days: of capacity kept back so that water is soft until the hour of regeneration
+            [days].
     """
     capacity = capacity_grains(f.resin_ft3, dose, f.doses)
     load = gpg * gal_day

@@ -1,4 +1,4 @@
-"""Tannin filter (anion resin renewed with salt) and the mixed tannin and softening bed."""
+"""Tannin filter (anion resin regenerated with salt) and the mixed tannin and softening bed."""
 
 from __future__ import annotations
 
@@ -188,12 +188,12 @@ def _behind(inp: StageInput, f: TanninFigures) -> tuple[dict[str, Quantity], lis
 def _figure(year: Rinses, salt_lb: float) -> Figure:
     formula = "occupied days ÷ interval × gallons"
     salt = ("salt a year", f"{salt_lb:,.0f}", "lb")
-    return figure_of(year, "regeneration", formula, "a renewal", salt)
+    return figure_of(year, "regeneration", formula, "a regeneration", salt)
 
 
 def run(inp: StageInput) -> StageReport:
-    """Takes tannin out, trades other anions for chloride, and is renewed every few days whatever
-    the use.
+    """Takes tannin out, trades other anions for chloride, and is regenerated every few days
+    whatever the use.
     """
     item, site, f, stream = inp.item, inp.site, inp.item.figures, inp.stream
     assert isinstance(f, TanninFigures)
@@ -213,7 +213,7 @@ def run(inp: StageInput) -> StageReport:
         outlet,
         checks,
         figures=lambda: (_figure(year, salt_lb),),
-        settings=(("Renewal", every_days(every)),),
+        settings=(("Regeneration", every_days(every)),),
         drains=(drain_of(year, "regeneration", brine=True),),
         due=dues(item, site),
         running=(*salt_costs(salt_lb, site), *cost_of(year, site)),

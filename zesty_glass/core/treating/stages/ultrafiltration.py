@@ -1,4 +1,4 @@
-"""Ultrafiltration: hollow fibres that hold back what is larger than their pores, and nothing that
+"""Ultrafiltration: hollow fibers that hold back what is larger than their pores, and nothing that
 is dissolved. They are rinsed backwards by a timer, and wash what they hold into a drain.
 
 Pores of 0.01 to 0.1 µm hold back bacteria and parasites by size (WHO, Water treatment and pathogen
@@ -23,15 +23,15 @@ from .common import StageInput, effects, report
 
 CHECKS = {
     "ultrafiltration.dissolved": Says(
-        "What is dissolved passes: hardness, dissolved iron, nitrate, arsenic, tannin’s colour.",
+        "What is dissolved passes: hardness, dissolved iron, nitrate, arsenic, tannin’s color.",
         "Say so to the customer.",
     ),
     "ultrafiltration.fibres": Says(
-        "It holds bacteria back by size while its fibres are whole, and disinfects nothing.",
-        "UV behind it where bacteria were found; test its fibres as the manual says.",
+        "It holds bacteria back by size while its fibers are whole, and disinfects nothing.",
+        "UV behind it where bacteria were found; test its fibers as the manual says.",
     ),
     "ultrafiltration.grit": Says(
-        "Grit and rust flakes cut fibres.", "A screen of about 100 µm ahead of it."
+        "Grit and rust flakes cut fibers.", "A screen of about 100 µm ahead of it."
     ),
 }
 FEED_NTU = 5.0  # [NTU] more clogs fibres that are fed directly: trade practice (2024)
@@ -40,7 +40,7 @@ NEEDS = (
         analyte="iron",
         limit=0.3,
         severity="warn",
-        why="Dissolved iron rusts on the fibres: an iron filter ahead of it.",
+        why="Dissolved iron rusts on the fibers: an iron filter ahead of it.",
     ),
     Need(
         analyte="tannin",
@@ -52,7 +52,7 @@ NEEDS = (
         analyte="turbidity",
         limit=FEED_NTU,
         severity="warn",
-        why="Its fibres clog: a sediment filter ahead of it.",
+        why="Its fibers clog: a sediment filter ahead of it.",
     ),
 )
 WIDEST_UM = 0.1  # [µm] wider pores are no ultrafiltration: WHO, as above (2004)
@@ -60,7 +60,7 @@ WIDEST_UM = 0.1  # [µm] wider pores are no ultrafiltration: WHO, as above (2004
 
 @record
 class UltrafiltrationFigures(Figures):
-    """Hollow fibres: pore [µm]; a rinse backwards of so many gallons [gal] at a flow [gpm] every so
+    """Hollow fibers: pore [µm]; a rinse backwards of so many gallons [gal] at a flow [gpm] every so
     many days; largest static pressure [psi].
     """
 
@@ -153,7 +153,7 @@ ULTRAFILTRATION = Technology(
     does=NOTHING,
     service=Service(sheets=("fibre_start", "fibres")),
     caution=(
-        "Its rinse goes to a drain with an air gap, to local code. Fibres break when they freeze or"
+        "Its rinse goes to a drain with an air gap, to local code. Fibers break when they freeze or"
         " dry out."
     ),
     drawing="ultrafiltration",

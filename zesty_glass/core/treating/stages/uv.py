@@ -45,7 +45,7 @@ CHECKS = {
         ),
     ),
     "uv.uvt_unknown": Says(
-        "The water has colour and its transmittance is not measured.",
+        "The water has color and its transmittance is not measured.",
         "Laboratory: UV transmittance, drawn where the lamp will be.",
         asks=(
             "tannin",
