@@ -359,6 +359,7 @@ class EveryRoute(ShareCase):
             "payment_id": str(uuid4()),
             "what": "sold",
             "code": "SO-20",
+            "device": "refrigerator",
         }
         own = {
             "/api/proposals/{id}": PROPOSAL,

@@ -273,7 +273,7 @@ class Proposing(BrowserCase):
         self.addCleanup(m.close)
         m.sign_in(self.served.base, MANAGER_EMAIL, PASSWORD)
         m.go(self.served.base + "/firm")
-        m.find("h2", "Catalog, 71 items")
+        m.find("h2", "Catalog, 72 items")
         import tempfile
         from pathlib import Path
 
@@ -289,7 +289,7 @@ class Proposing(BrowserCase):
             chooser.send_keys(str(good))
             m.see("1 new, 0 changed, 0 the same")
             m.click("button", "Store all 1")
-            m.find("h2", "Catalog, 71 items")
+            m.find("h2", "Catalog, 72 items")
         self.assertEqual(m.axe(), [])
 
 
