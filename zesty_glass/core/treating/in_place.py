@@ -79,8 +79,9 @@ def _months(value: float) -> str:
 
 
 def _for_months(value: float) -> str:
-    whole = round(value)
-    return "less than a month" if value < 1 else "1 month" if whole == 1 else f"{whole} months"
+    if value < 1:
+        return "less than a month"
+    return "1 month" if round(value) == 1 else f"{round(value)} months"
 
 
 def age_words(device: InPlace, age: float | None) -> str:
