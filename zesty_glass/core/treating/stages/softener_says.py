@@ -39,11 +39,10 @@ CHECKS = {
         "A finer tannin test, or the laboratory.",
     ),
     "softener.diet": Says(
-        "Softening adds about {have} mg of {salt} to each liter of softened water.",
+        "Adds {have} mg/L {salt} to every softened tap.",
         (
-            "If anyone here is on a low-sodium or low-potassium diet, has kidney disease or takes"
-            " medicine that holds potassium, ask their doctor first. The kitchen cold tap can stay"
-            " unsoftened, or get a membrane."
+            "Ask the diet: low sodium, low potassium, kidney disease or medicines ask their "
+            "physician. A raw kitchen line or a membrane at the tap are ways out."
         ),
     ),
     "softener.sodium_total": Says(
