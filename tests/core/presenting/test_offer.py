@@ -334,7 +334,9 @@ class Frozen(unittest.TestCase):
             for o in DONE[v.home.name].options
             if o.line is not None and any(s.kind == "softener" for s in o.line.stages)
         )
-        told = [k for k in to_know(line) if "mg/L sodium to every softened tap" in k.sentence]
+        told = [
+            k for k in to_know(line) if "mg of sodium to each liter of softened water" in k.sentence
+        ]
         self.assertEqual([k.status for k in told], ["say"])
 
     def test_sodium_is_held_against_the_diet_only_where_somebody_keeps_it(self):

@@ -73,7 +73,9 @@ HARD = sample(hardness(14), tds(410, 412, 411))
 class Ages(unittest.TestCase):
     def test_nine_of_six_months_is_three_over(self):
         j = judged(FRIDGE, HARD, behind("f", tds(409, 412)))
-        self.assertEqual(j.facts[0], "9 of its cartridge’s 6 months, 3 over.")
+        self.assertEqual(
+            j.facts[0], "Its cartridge has been in for 9 months. It is rated for 6 months."
+        )
         self.assertEqual(j.verdict, "service")
 
     def test_gallons_are_counted_from_the_last_change(self):

@@ -32293,7 +32293,7 @@ export interface operations {
                  *       "typed": true,
                  *       "language": "en",
                  *       "read": [
-                 *         "Adds 149 mg/L sodium to every softened tap. Ask the diet: low sodium, low potassium, kidney disease or medicines ask their physician. A hard cold tap or a membrane at the tap are ways out."
+                 *         "Softening adds about 149 mg of sodium to each liter of softened water. If anyone here is on a low-sodium or low-potassium diet, has kidney disease or takes medicine that holds potassium, ask their doctor first. The kitchen cold tap can stay unsoftened, or get a membrane."
                  *       ]
                  *     }
                  */

@@ -224,9 +224,9 @@ HEALTH: tuple[First, ...] = (
     First(
         id="confirm_kit",
         sentence=(
-            "A field kit’s figure at or over a limit of health: a certified laboratory’s sample"
-            " settles it before anything is bought for it; until then act as if it were over, and"
-            " make no infant’s formula with it."
+            "This field kit reads at or above a health limit. Have a certified laboratory confirm"
+            " it before you buy anything for it. Until then, treat it as too high, and do not use"
+            " it for baby formula."
         ),
         source="WHO, manganese in drinking-water",
         year=2021,

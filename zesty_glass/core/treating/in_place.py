@@ -78,6 +78,12 @@ def _months(value: float) -> str:
     return f"{value:.0f}" if value >= 1 else "under 1"
 
 
+def _for_months(value: float) -> str:
+    if value < 1:
+        return "less than a month"
+    return "1 month" if round(value) == 1 else f"{round(value)} months"
+
+
 def age_words(device: InPlace, age: float | None) -> str:
     """How old its part is, against what it is rated for."""
     what = f"Its {device.of.part} was changed" if device.changed_on else "It was fitted"
@@ -89,9 +95,8 @@ def age_words(device: InPlace, age: float | None) -> str:
         )
     if device.months is None:
         return f"{what} {_months(age)} months ago."
-    over = age - device.months
-    tail = f", {over:.0f} over" if over >= 1 else ""
-    return f"{_months(age).capitalize()} of its {device.of.part}’s {device.months:g} months{tail}."
+    rated = "1 month" if device.months == 1 else f"{device.months:g} months"
+    return f"Its {device.of.part} has been in for {_for_months(age)}. It is rated for {rated}."
 
 
 def used_words(device: InPlace, used: float | None, units: str) -> str:

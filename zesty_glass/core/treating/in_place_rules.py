@@ -111,9 +111,11 @@ def _softener(seen: Seen) -> Answer:
         small = fit is not None and fit[0] - 1 < LEAST_DAYS
         return (
             "set_right",
-            f"Set it to {' and '.join(to)}, see that there is salt without a bridge, regenerate it"
-            " once by hand, and measure again."
-            + (" Small for this home even so: it uses much salt and water." if small else ""),
+            f"Set it to {' and '.join(to)}. Check the salt tank for a hard crust (a “bridge”),"
+            " start one regeneration by hand, and test again."
+            + (
+                " Even set right it is small for this home: it uses a lot of salt." if small else ""
+            ),
         )
     if leaks:
         return (

@@ -39,10 +39,11 @@ CHECKS = {
         "A finer tannin test, or the laboratory.",
     ),
     "softener.diet": Says(
-        "Adds {have} mg/L {salt} to every softened tap.",
+        "Softening adds about {have} mg of {salt} to each liter of softened water.",
         (
-            "Ask the diet: low sodium, low potassium, kidney disease or medicines ask their "
-            "physician. A raw kitchen line or a membrane at the tap are ways out."
+            "If anyone here is on a low-sodium or low-potassium diet, has kidney disease or takes"
+            " medicine that holds potassium, ask their doctor first. The kitchen cold tap can stay"
+            " unsoftened, or get a membrane."
         ),
     ),
     "softener.sodium_total": Says(
