@@ -13,6 +13,14 @@ from zesty_glass.cli.machine import ROOT
 
 
 class Started(unittest.TestCase):
+    def end(self):
+        """End it with its workers, which one that is killed leaves behind."""
+        self.process.terminate()
+        try:
+            self.process.wait(30)
+        except subprocess.TimeoutExpired:
+            self.process.kill()
+
     def start(self, **more):
         """Start it at ``self.port`` on ``self.database``, and wait until it answers."""
         env = os.environ | {
@@ -29,7 +37,7 @@ class Started(unittest.TestCase):
             stdout=subprocess.DEVNULL,
             stderr=subprocess.DEVNULL,
         )
-        self.addCleanup(self.process.kill)
+        self.addCleanup(self.end)
         end = time.monotonic() + 90  # a busy machine takes its time; no question is left behind
         while time.monotonic() < end:
             try:

@@ -240,3 +240,24 @@ class Served(DbCase):
             c.execute(text(filled))
             self.assertEqual(c.execute(rows).all(), written)
         self.assertGreater(len(written), 3)
+
+
+class Softened(DbCase):
+    def test_the_migration_knows_what_softens_by_that_choices_name(self):
+        versions = "zesty_glass.records.migrations.versions"
+        filled = import_module(f"{versions}.0024_softened").SOFTENED
+        with self.engine.begin() as c:
+            c.execute(text("update samples set data = data - 'softened'"))
+            one = c.scalar(text("select id from samples order by id limit 1"))
+            c.execute(
+                text('update samples set data = data || \'{"after": "softener"}\' where id = :one'),
+                {"one": one},
+            )
+            c.execute(text(filled))
+            told = dict(c.execute(text("select id, data -> 'softened' from samples")).all())
+            c.execute(text("update samples set data = data || '{\"softened\": true}'"))
+            c.execute(text(filled))  # what is said already stays
+            kept = set(c.scalars(text("select data ->> 'softened' from samples")))
+        self.assertTrue(told.pop(one))
+        self.assertEqual(set(told.values()), {False})
+        self.assertEqual(kept, {"true"})

@@ -38,7 +38,7 @@ class FilterChecks(unittest.TestCase):
         page = filter_check_html(softener)
         self.assertLess(page.index("Over a limit behind it"), page.index("What it does today"))
         self.assertIn(v.home.name, page)
-        self.assertIn("not whether the water is good to drink", page)
+        self.assertIn("not whether your water is good to drink", page)
 
     def test_a_price_nobody_knows_is_no_price(self):
         _, softener = self.of("softener")

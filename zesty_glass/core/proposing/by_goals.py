@@ -12,7 +12,7 @@ from collections.abc import Callable, Iterable, Mapping
 from decimal import Decimal
 from types import MappingProxyType
 
-from ..analytes import ANALYTES
+from ..analytes import ANALYTES, MICROBES
 from ..goals import GOALS, GoalId
 from ..rules import Settings
 from ..treating.items import Item, SystemFigures
@@ -23,8 +23,8 @@ from .suggested import Suggested
 Items = Mapping[str, Item]
 
 TEST_FOR_GERMS = (
-    "no bacteria were found here, so nothing is sold against them. A certified laboratory tests for"
-    " coliform bacteria in about a week."
+    "no test here has shown bacteria, so nothing is sold against them. A certified laboratory tests"
+    " for coliform bacteria in about a week."
 )
 
 
@@ -54,7 +54,7 @@ def _no_drilling(line: Suggested, items: Items) -> bool:
 
 
 def _against_germs(line: Suggested, items: Items) -> bool:
-    return "coliform" in line.answers and "coliform" not in line.leaves
+    return any(m in line.answers and m not in line.leaves for m in MICROBES)
 
 
 #: goals that a line meets or does not
@@ -153,7 +153,7 @@ def _said(
 ) -> str:
     then = _bought(by_goals(lines, (goal,), items)) or now
     name = f"“{GOALS[goal]}”"
-    if goal == "germs" and not any("coliform" in x.answers for x in lines):
+    if goal == "germs" and not any(m in x.answers for x in lines for m in MICROBES):
         return f"{name}: {TEST_FOR_GERMS}"
     if goal in MEETS and not MEETS[goal](then, items):
         return f"{name}: no system listed does that and still does as much for health."

@@ -7,12 +7,13 @@ down_revision = "0023"
 branch_labels = None
 depends_on = None
 
+SOFTENED = """update samples
+set data = jsonb_set(data, '{softened}', to_jsonb(data ->> 'after' = 'softener'))
+where data ? 'after' and not data ? 'softened'"""
+
 
 def upgrade() -> None:
-    op.execute(
-        "update samples set data = jsonb_set(data, '{softened}', to_jsonb("
-        "data ->> 'after' = 'softener')) where data ? 'after' and not data ? 'softened'"
-    )
+    op.execute(SOFTENED)
 
 
 def downgrade() -> None:
