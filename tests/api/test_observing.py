@@ -2,6 +2,7 @@
 the page are kept.
 """
 
+import asyncio
 import json
 import logging
 import re
@@ -50,6 +51,25 @@ class Observing(ApiCase):
         wanted = r'zesty_requests_total{method="GET",route="/api/visits/{id}",status="200"} \d'
         self.assertRegex(text, wanted)
         self.assertNotIn(HOME_1, text)
+
+    def test_it_is_counted_before_its_last_part_is_sent_and_once(self):
+        counters, seen = observing.Counters(), []
+
+        async def app(scope, receive, send):
+            await send({"type": "http.response.start", "status": 204})
+            await send({"type": "http.response.body", "body": b"", "more_body": True})
+            await send({"type": "http.response.body", "body": b""})
+
+        async def send(message):
+            way = counters.registry.get_sample_value("zesty_requests_under_way")
+            seen.append(way)
+
+        scope = {"type": "http", "method": "GET", "path": "/healthz"}
+        asyncio.run(observing.Observed(app, counters)(scope, None, send))
+        self.assertEqual(seen, [1, 1, 0])
+        labels = {"method": "GET", "route": "none", "status": "204"}
+        many = counters.registry.get_sample_value("zesty_requests_total", labels)
+        self.assertEqual(many, 1)
 
     def test_a_disk_that_is_nearly_full_is_said(self):
         nearly = mock.Mock(free=199_999_999)

@@ -21,7 +21,7 @@ from zesty_glass.core.proposing.priorities import (
     WAY_IN_FIRST,
 )
 from zesty_glass.core.proposing.suggest import suggest
-from zesty_glass.core.proposing.turning import turning_points
+from zesty_glass.core.proposing.turning import DOORS, _price_of, turning_points
 from zesty_glass.core.ranges import Range
 from zesty_glass.core.rules import Rules
 from zesty_glass.core.testing.complaints import Complaint
@@ -196,12 +196,14 @@ class Asked:
         self.home = home(**(about or {}), **({"care": care} if care else {}))
         self.water = water(**values)
         self.told = tuple(Complaint(id=s, sign=s, words=s) for s in signs)
+        self.runs = 0
         self.now = self.searched(self.water, self.home, ITEMS)
 
     def meant(self, drawn):
         return meaning(drawn, self.home, self.told, Rules())
 
     def searched(self, drawn, place, items):
+        self.runs += 1
         m = meaning(drawn, place, self.told, Rules())
         return suggest(drawn, m, place, FIRM, Rules(), items, complaints=self.told)
 
@@ -251,6 +253,12 @@ class Places(unittest.TestCase):
         # within a tenth: for speed the searches behind it have a smaller catalogue
         self.assertLess(abs(float(told) - saved), saved / 10)
 
+    def test_two_that_are_asked_together_have_a_price_where_both_have(self):
+        both = next(d for d in DOORS if d.id == "drain_socket")
+        self.assertEqual(_price_of(both, FIRM), 560)
+        self.assertIsNone(_price_of(both, settings(drain_price=Decimal(340))))
+        self.assertIsNone(_price_of(next(d for d in DOORS if d.id == "pump"), FIRM))
+
 
 class Coarse(unittest.TestCase):
     """A reading whose range ends where another system stands first."""
@@ -266,7 +274,11 @@ class Coarse(unittest.TestCase):
         self.assertIn("A second reading, or a finer test, tells which.", told.sentence)
 
     def test_a_range_that_means_the_same_at_both_ends_is_not_searched(self):
-        self.assertNotIn("finer.iron", self.turning(Range(best=3.0, low=2.6, high=3.4)))
+        values = {**CLEAN_WELL, "iron": Range(best=3.0, low=2.6, high=3.4)}
+        asked, exact = Asked(values, RUST), Asked({**values, "iron": 3.0}, RUST)
+        self.assertNotIn("finer.iron", asked.turning())
+        exact.turning()
+        self.assertEqual(asked.runs, exact.runs)
 
     def test_an_open_end_is_left_to_the_next_test(self):
         self.assertNotIn("finer.iron", self.turning(Range(best=5.0, low=5.0, high=None)))

@@ -255,8 +255,9 @@ class Salt(unittest.TestCase):
         self.assertAlmostEqual(less[0].times_year, chores[0].times_year)
 
     def test_a_price_below_nothing_is_refused(self):
-        with self.assertRaises(RuleError):
-            settings(salt_delivery=Decimal("-1"))
+        for name in ("salt_delivery", "drain_price", "outlet_price"):
+            with self.subTest(name), self.assertRaises(RuleError):
+                settings(**{name: Decimal("-1")})
 
 
 class Areas(unittest.TestCase):
