@@ -207,7 +207,7 @@ class Astride(unittest.TestCase):
         glass = behind("f", shown("ph", 7.1, 0.2))
         j = judged(self.bed, sample(shown("ph", 6.2)), glass)
         self.assertEqual(j.verdict, "not_judged")
-        self.assertIn("astride 7", j.advice)
+        self.assertIn("too close to 7", j.advice)
 
     def test_too_much_of_a_medium(self):
         j = judged(self.bed, sample(shown("ph", 6.2)), behind("f", shown("ph", 9.4, 0.1)))
@@ -217,7 +217,7 @@ class Astride(unittest.TestCase):
     def test_iron_astride_its_stain(self):
         j = judged(self.tank, sample(shown("iron", 2.0)), behind("f", shown("iron", 0.28, 0.05)))
         self.assertEqual(j.verdict, "not_judged")
-        self.assertIn("astride 0.3", j.advice)
+        self.assertIn("too close to 0.3", j.advice)
 
     def test_manganese_that_comes_through(self):
         raw = sample(shown("iron", 2.0), shown("manganese", 0.3))

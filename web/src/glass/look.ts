@@ -127,8 +127,8 @@ export function inWords(l: Look): string[] {
   const out: string[] = [];
   const tests = l.tests.filter((t) => t.done).length;
   if (tests === 0) return [say("nothing tested yet")];
-  if (l.tannin >= 0.3) out.push(say("tea-coloured"));
-  if (l.ferric >= 0.15) out.push(say("rust-coloured"));
+  if (l.tannin >= 0.3) out.push(say("tea-colored"));
+  if (l.ferric >= 0.15) out.push(say("rust-colored"));
   if (l.ntu >= 1) out.push(say("hazy"));
   if (l.hard) out.push(hardness(...l.hard));
   if (l.free >= 0.1 || l.combined >= 0.1)

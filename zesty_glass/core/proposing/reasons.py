@@ -131,7 +131,7 @@ def _spent(cost: Lifetime, waste: Waste, work: Chores, settings: Settings) -> li
     at_least = "at least " if cost.missing else ""
     unpriced = f" Not priced yet: {', '.join(cost.missing)}." if cost.missing else ""
     out = [
-        f"Over {cost.years} years it costs {at_least}{amount(cost.total, settings)} all in,"
+        f"Over {cost.years} years it costs {at_least}{amount(cost.total, settings)} in total,"
         f" {amount(cost.purchase, settings)} of it to buy and install.{unpriced}"
     ]
     if waste.total_gal_year > 0:

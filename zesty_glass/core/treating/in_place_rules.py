@@ -126,7 +126,7 @@ def _softener(seen: Seen) -> Answer:
     if hard is None:
         return "not_judged", "Draw a glass behind it and test the hardness."
     if hard.high is None or hard.high > MG_L_PER_GPG * (1 + 1e-9):
-        return "not_judged", "Hardness behind it is astride 1 gpg: test it finer."
+        return "not_judged", "Hardness behind it is too close to 1 gpg to call: test it finer."
     if device.setting_gpg is not None and load and device.setting_gpg > load.best * SET_TOO_HIGH:
         more = device.setting_gpg / load.best - 1
         return (
@@ -200,7 +200,10 @@ def _neutraliser(seen: Seen) -> Answer:
         )
     if Held.UNCERTAIN in (least, most):
         edge = low if least is Held.UNCERTAIN else high
-        return "not_judged", f"The pH behind it is astride {edge:g}: measure it by meter."
+        return (
+            "not_judged",
+            f"The pH behind it is too close to {edge:g} to call: measure it by meter.",
+        )
     return "keep", "It raises the pH. Look at its bed at every service."
 
 
@@ -221,7 +224,8 @@ def _iron(seen: Seen) -> Answer:
     for name, (_, verdict) in held.items():
         if verdict is Held.UNCERTAIN:
             said = ANALYTES[name].said
-            return "not_judged", f"The {said} behind it is astride {limits[name]:g}: test it finer."
+            close = f"The {said} behind it is too close to {limits[name]:g} to call"
+            return "not_judged", f"{close}: test it finer."
     return "keep", "It takes the iron out. The same test once a year."
 
 

@@ -71,7 +71,7 @@ function Sheet({ card }: { card: Card }): ReactElement {
           {[card.place, day, card.by, card.firm].filter(Boolean).join(", ")}
         </p>
       </header>
-      <Lines title={say("Tonight")} lines={card.tonight} />
+      <Lines title={say("Until then")} lines={card.tonight} />
       <Readings card={card} />
       {card.settings.length > 0 && (
         <section>

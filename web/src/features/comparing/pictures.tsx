@@ -313,7 +313,7 @@ const COST_WORDS: Record<string, string> = {
   water: message("water"),
   power: message("electricity"),
   service: message("service"),
-  sanitise: message("sanitising"),
+  sanitise: message("sanitizing"),
   bottled: message("bottled water"),
   soap: message("soap"),
 };

@@ -87,7 +87,7 @@ function Tonight({ said }: { said: Read["tonight"] }): ReactElement {
     <div
       className="border-[2.5px] border-zest bg-slip p-4 mb-5"
       role="note"
-      aria-label={say("Tonight")}
+      aria-label={say("Until then")}
     >
       <h2 className="flex gap-2 items-center mb-1">
         <StateMark kind="no" size={22} />

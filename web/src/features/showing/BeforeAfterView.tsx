@@ -33,7 +33,7 @@ const SMELLS = [
 const LOOKS = [
   ["clear", message("clear")],
   ["faint", message("faint")],
-  ["coloured", message("coloured")],
+  ["coloured", message("colored")],
 ] as const;
 
 type Kind = "chlorine" | "colour";
@@ -52,7 +52,7 @@ const WORDS = {
     title: message("Color, before and after"),
     choose: message("Choose the glass from the column"),
     from: message("From the column"),
-    sensed: message("colour"),
+    sensed: message("color"),
     list: LOOKS,
   },
 } as const;
