@@ -87,6 +87,11 @@ class Analyte:
     reported_from: float = 0.01
 
     @property
+    def stains(self) -> bool:
+        """Whether it stains at every tap of the house."""
+        return any(limit.about == "stains" for limit in self.limits)
+
+    @property
     def said(self) -> str:
         """The name within a sentence: "total iron", "pH", "nitrate as N"."""
         return mid_sentence(self.name)

@@ -24,6 +24,7 @@ from .treating.line import LineReport, at_other_use, placed, run_stages, site_of
 from .treating.measured import Measured, measured_here
 from .treating.option import Option
 from .treating.stream import source_stream
+from .treating.walking import Walk
 from .visit import Visit, kept_of
 
 LOW_USE, HIGH_USE = 50 / 60, 75 / 60
@@ -142,12 +143,13 @@ def worked(drawn: Drawn, raw: Water, bands: bool, use: float, brief: bool = Fals
         for end in ((LOW_USE, HIGH_USE) if bands else ())
     ]
     source = source_stream(raw, found.colour, site.running_psi)
+    walk = Walk(source, site, measured, brief)
     ways: list[Way] = []
     ends: dict[str, tuple[LineReport, ...]] = {}
     for option in (today_of(visit.home), *visit.options):
         try:
             stages = placed(option, catalogue, source)
-            line = run_stages(stages, source, site, measured, brief)
+            line = run_stages(stages, walk)
             keeps_up(d for s in line.stages for d in s.dues)
         except RuleError as e:
             ways.append(Way(option=option, line=None, error=str(e)))

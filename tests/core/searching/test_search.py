@@ -198,6 +198,22 @@ class AgainstPlainEnumeration(unittest.TestCase):
                 case, [BY_CODE[c] for c in codes], replace(case.visit.home, running_psi=psi)
             )
 
+    def test_of_pumps_that_are_alike_the_cheapest_stands_beside_a_system(self):
+        """Told apart by price alone, they are one place; what a system costs is counted once."""
+        case = CASES["The Scar house"]
+        pump = BY_CODE["BP-1"]
+        prices = {"A": Decimal(300), "B": Decimal(200), "C": Decimal(200)}
+        more = [replace(pump, code=f"BP-{n}", price=p) for n, p in prices.items()]
+        parts = [BY_CODE[p] for p in BY_CODE["DT-1"].figures.parts]
+        home = replace(case.visit.home, running_psi=28.0)
+        found = case.search([BY_CODE["DT-1"], *parts, *more], home)
+        taken = {frozenset(c.items) for c in found.lines if "DT-1" in c.items}
+        self.assertEqual(taken, {frozenset({"DT-1", "BP-B"}), frozenset({"DT-1", "BP-C"})})
+        self.assertEqual({x.rule for x in found.left_out if x.code == "BP-A"}, {"beaten"})
+        alone = case.search([BY_CODE["DT-1"], *parts, more[1]], home)
+        cost = {c.cost for c in (*found.lines, *alone.lines) if "DT-1" in c.items}
+        self.assertEqual(len(cost), 1)
+
     def test_a_booster_pump_beside_a_system_that_wants_more_pressure(self):
         case = CASES["Terrace, 4 Flintlock Row"]
         codes = (

@@ -17,12 +17,13 @@ from zesty_glass.core.testing.findings import meaning
 from zesty_glass.core.testing.water import design_water
 from zesty_glass.core.treating.checks import verdict_on
 from zesty_glass.core.treating.items import alike
-from zesty_glass.core.treating.line import run_stage, site_of
+from zesty_glass.core.treating.line import site_of
 from zesty_glass.core.treating.site import Site
 from zesty_glass.core.treating.stages import TECHNOLOGIES
 from zesty_glass.core.treating.stages.common import CHLORINES, StageInput, windowed
 from zesty_glass.core.treating.stages.iron_filter import IRON_FILTER
 from zesty_glass.core.treating.stream import Quantity, Stream, source_stream
+from zesty_glass.core.treating.walking import run_stage
 from zesty_glass.demo.homes import demo_visits
 
 ITEMS = example_items()

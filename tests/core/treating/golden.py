@@ -10,10 +10,11 @@ from pathlib import Path
 from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.testing.findings import meaning
 from zesty_glass.core.testing.water import design_water
-from zesty_glass.core.treating.line import run_stage, site_of
+from zesty_glass.core.treating.line import site_of
 from zesty_glass.core.treating.stages import TECHNOLOGIES
 from zesty_glass.core.treating.stages.common import StageInput
 from zesty_glass.core.treating.stream import source_stream
+from zesty_glass.core.treating.walking import run_stage
 from zesty_glass.demo import homes
 
 FILE = Path(__file__).with_name("golden.json")

@@ -9,10 +9,11 @@ from tests.any_water import IN_WATER, ITEMS, houses, values, waters
 from tests.making import home
 from tests.making import settings as firm_settings
 from zesty_glass.core.testing.water import Water
-from zesty_glass.core.treating.line import run_stage, site_of
+from zesty_glass.core.treating.line import site_of
 from zesty_glass.core.treating.stages import TECHNOLOGIES
 from zesty_glass.core.treating.stages.common import StageInput
 from zesty_glass.core.treating.stream import source_stream
+from zesty_glass.core.treating.walking import run_stage
 
 KINDS = sorted({i.kind for i in ITEMS.values()} & TECHNOLOGIES.keys())
 BY_KIND = {k: [i for i in ITEMS.values() if i.kind == k] for k in KINDS}

@@ -17,6 +17,7 @@ from zesty_glass.core.testing.water import design_water
 from zesty_glass.core.treating.line import at_other_use, placed, run_stages, site_of
 from zesty_glass.core.treating.option import Option, StageChoice
 from zesty_glass.core.treating.stream import source_stream
+from zesty_glass.core.treating.walking import Walk
 from zesty_glass.demo.homes import demo_visits
 
 VISITS = demo_visits(datetime(2026, 11, 20, 9, 0, tzinfo=UTC))
@@ -39,9 +40,9 @@ class Same(unittest.TestCase):
             ITEMS,
             source,
         )
-        line = run_stages(stages, source, site, {})
+        line = run_stages(stages, Walk(source, site, {}))
         return (
-            run_stages(stages, source, edge, {}, brief=True),
+            run_stages(stages, Walk(source, edge, {}, brief=True)),
             at_other_use(line, stages, edge, {}),
             line,
         )
@@ -64,6 +65,20 @@ class Same(unittest.TestCase):
             (brought.house, brought.tap, brought.demand),
             where,
         )
+
+    def test_lines_that_begin_alike_share_their_beginning_and_nothing_else(self):
+        visit = VISITS[0]
+        raw = design_water(visit.samples)
+        site = site_of(visit.home, visit.settings, raw)
+        source = source_stream(raw, None, site.running_psi)
+        shared = Walk(source, site, {})
+        ways = (["SO-15"], ["SO-15", "CB-15"], ["CB-15", "SO-15", "UV-12H"], ["SO-15"])
+        dosed = {"SO-15": {"salt_lb_ft3": 4.0}}
+        for codes, changed in (*((c, {}) for c in ways), (ways[1], dosed), (ways[1], {})):
+            stages = tuple(StageChoice(item=c, overrides=changed.get(c, {})) for c in codes)
+            line = placed(Option(id="o", name="o", stages=stages), ITEMS, source)
+            alone = run_stages(line, Walk(source, site, {}))
+            self.assertEqual(run_stages(line, shared), alone, codes)
 
     def test_every_item_of_the_catalogue_on_every_water(self):
         for visit in VISITS:

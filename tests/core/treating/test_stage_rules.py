@@ -15,10 +15,11 @@ from zesty_glass.core.evidence import Level
 from zesty_glass.core.home import Source
 from zesty_glass.core.ranges import Range
 from zesty_glass.core.testing.value import Value
-from zesty_glass.core.treating.line import run_stage, site_of, walk
+from zesty_glass.core.treating.line import site_of, walk
 from zesty_glass.core.treating.option import Option, StageChoice
 from zesty_glass.core.treating.stages.common import StageInput
 from zesty_glass.core.treating.stream import source_stream
+from zesty_glass.core.treating.walking import run_stage
 
 ITEMS = {i.code: i for i in example_items()}
 CITY = {"source": Source.CITY, "pump_gpm": None}

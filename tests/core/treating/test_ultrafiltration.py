@@ -7,11 +7,12 @@ from tests.making import home, settings, water
 from zesty_glass.catalogue.examples import example_items
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.home import Source
-from zesty_glass.core.treating.line import run_stage, site_of
+from zesty_glass.core.treating.line import site_of
 from zesty_glass.core.treating.stages.by_clock import rinses
 from zesty_glass.core.treating.stages.common import StageInput
 from zesty_glass.core.treating.stages.ultrafiltration import UltrafiltrationFigures
 from zesty_glass.core.treating.stream import source_stream
+from zesty_glass.core.treating.walking import run_stage
 
 ITEM = next(i for i in example_items() if i.code == "UF-10")
 

@@ -7,7 +7,7 @@ from ..searching.found import LeftOut
 from ..testing.complaints import Complaint
 from ..testing.finding import Weight
 from ..testing.findings import Meaning
-from ..treating.line import FROM_PLUMBING
+from ..treating.walking import FROM_PLUMBING
 from .suggested import Suggested
 
 FROM_THE_PIPES = (

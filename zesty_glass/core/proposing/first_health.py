@@ -6,7 +6,7 @@ from ..analytes import ANALYTES, MICROBES, Kind, until_then
 from ..home import SURFACE
 from ..rules import NITRATE_NEAR
 from ..testing.finding import Weight
-from ..treating.line import FROM_PLUMBING
+from ..treating.walking import FROM_PLUMBING
 from .first_rule import PRACTICE, First
 from .looked_at import acid, astride, at_limit, brackish, kit_says_health, radon_with_the_air
 

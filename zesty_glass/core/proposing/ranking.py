@@ -38,6 +38,7 @@ from ..treating.stages import does, takes_dissolved_matter
 from ..treating.stages.conditioner import ConditionerFigures
 from ..treating.stages.softener_size import SoftenerFigures
 from ..treating.stream import INACTIVATED, Quantity, source_stream
+from ..treating.walking import Walk
 from .asking import As, Asks, Targets
 from .weighing import burden, by_weight
 
@@ -271,7 +272,8 @@ class Grader:
         self.asks = Asks(water, meaning, home, targets, complaints, had, rules)
         self._site = site_of(home, settings, water)
         self._source = source_stream(water, meaning.colour, self._site.running_psi)
-        self._items, self._measured, self._home = dict(items), measured or {}, home
+        self._items, self._home = dict(items), home
+        self._walk = Walk(self._source, self._site, measured or {}, brief=True)
         self._scale_counts = _scale_counts(self.asks.findings.get("hardness"), complaints)
         iron = water.range("iron")
         slime = any(c.sign == "slime" for c in complaints)
@@ -287,7 +289,7 @@ class Grader:
     def walked(self, option: Option) -> LineReport:
         """The line worked out on this water; RuleError where it cannot be."""
         stages = placed(option, self._items, self._source)
-        line = run_stages(stages, self._source, self._site, self._measured, brief=True)
+        line = run_stages(stages, self._walk)
         keeps_up(d for s in line.stages for d in s.dues)
         return line
 

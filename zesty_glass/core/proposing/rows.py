@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from typing import Literal
 
 from .. import words
-from ..analytes import ANALYTES, Kind, judged_at
+from ..analytes import ANALYTES, MICROBES, Kind, judged_at
 from ..evidence import LEVEL_WORDS, Level
 from ..home import Wish
 from ..ranges import Range, Verdict
@@ -15,9 +15,10 @@ from ..rules import Rules
 from ..testing.complaints import Complaint
 from ..testing.finding import Finding, Weight
 from ..testing.findings import Meaning
-from ..treating.line import FROM_PLUMBING, LineReport
+from ..treating.line import LineReport
 from ..treating.stages import does
 from ..treating.stream import INACTIVATED, Quantity
+from ..treating.walking import FROM_PLUMBING
 from ..units import MG_L_PER_GPG
 
 #: where no limit governs: what the customer would want, with its reason [canonical unit]
@@ -414,17 +415,24 @@ def _met_at_the_tap(line: LineReport, r: Row) -> bool:
 
 
 def _risen(line: LineReport, rows_: tuple[Row, ...]) -> list[str]:
-    """What an option makes more of, where that is not what was wanted."""
+    """What an option makes more of than is wanted at the tap where it is judged; of what was not
+    tested before, what surely goes over it, as sodium does over a strict diet's guidance.
+    """
     cells = ((r, c) for r in rows_ for c in r.cells if c.option == line.option)
     return [
         f"{r.name} rises from {r.cells[0].shown} to {c.shown}"
+        if r.cells[0].range is not None
+        else f"{r.name} {c.note}"
         for r, c in cells
-        if c.change == "more"
-        and r.analyte != "ph"
-        and c.range is not None
-        and r.cells[0].range is not None
-        and c.meets is not Verdict.MET
+        if c.change == "more" and r.target is not None and r.analyte != "ph" and _too_much(r, c)
     ]
+
+
+def _too_much(r: Row, c: Cell) -> bool:
+    """Whether what an option adds is not what was wanted, as far as is known."""
+    if r.cells[0].range is None:
+        return c.meets is Verdict.NOT_MET and bool(c.note)
+    return c.range is not None and c.meets is not Verdict.MET
 
 
 def not_addressed(line: LineReport, meaning: Meaning, rows_: tuple[Row, ...]) -> tuple[str, ...]:
@@ -433,8 +441,11 @@ def not_addressed(line: LineReport, meaning: Meaning, rows_: tuple[Row, ...]) ->
     for r in rows_:
         c = next((c for c in r.cells if c.option == line.option), None)
         asks = r.weight in (Weight.ACT, Weight.HEALTH, Weight.NOTICE)
-        if asks and c is not None and c.meets is not Verdict.MET and not _met_at_the_tap(line, r):
-            out.append(_left(r, c))
+        if asks and c is not None and c.meets is not Verdict.MET:
+            met = _met_at_the_tap(line, r)
+            if not met or ANALYTES[r.analyte].stains:
+                left = _left(r, c)
+                out.append(f"{left} at the house’s taps" if left and met else left)
     out += _risen(line, rows_)
     if any(f.id == "heater.anode" for f in meaning.findings):
         out.append("Smell at the hot tap: the water heater’s anode")
@@ -453,6 +464,9 @@ def _left(r: Row, c: Cell) -> str:
     if c.change != "less":
         return ""
     if c.meets is Verdict.NOT_MET:
+        none = r.target == 0 and r.analyte not in MICROBES
+        if none and c.established:  # of lead none is wanted: what a claim takes out is addressed
+            return ""
         return f"{r.name} {c.shown}, still over what is wanted"
     if not _presses(r):
         return ""

@@ -36,6 +36,7 @@ MEANS: Mapping[str, Means] = MappingProxyType(
         "ultrafiltration.tannin": "wear",
         "ultrafiltration.turbidity": "wear",
         "cartridge.days": "upkeep",
+        "pitcher.days": "upkeep",
         "distiller.energy": "upkeep",
         "neutraliser.iron": "upkeep",
         "neutraliser.overshoot": "upkeep",

@@ -10,12 +10,12 @@ from ..costing.chores import stage_minutes
 from ..costing.falling import interval_months, running_years
 from ..ranges import Range, Verdict
 from ..treating.items import Effect, Item
-from ..treating.line import disinfects, run_stage
 from ..treating.report import StageReport
 from ..treating.site import Disinfected, Site
 from ..treating.stages import TECHNOLOGIES
 from ..treating.stages.common import StageInput, after, claimed, total_chlorine, windowed
 from ..treating.stream import Quantity, Stream
+from ..treating.walking import disinfects, run_stage
 from .quantities import COMBINED, FREE, TOTAL, Quantities
 from .question import Question
 from .stage_answers import NAMES, PLACE, Alike, Answer, Looks

@@ -4,27 +4,49 @@ its own stages ask for beside them (a booster pump where the pressure is low).
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from itertools import product
+from typing import NamedTuple
 
 from ..treating.items import Item, SystemFigures
 from ..treating.order import ordered
 from ..treating.technology import Company
+from .answering import Answering
 from .candidates import Candidates
 from .found import beside_systems, kinds_of
 from .labels import Label
 from .layers import Layers
+from .stage_answers import Answer
 from .states import Front, StageAt, State, forget, merge
 from .stepping import Stepping, gone_on
 
 
-class Chain:
-    """Systems with the same parts, what stands beside them, and all stages in their order."""
+class Place(NamedTuple):
+    """Items of which one stands at a place of a chain: alike to the search but for their prices;
+    ``bought``: beside the system, at a price of its own.
+    """
 
-    def __init__(
-        self, sold: list[StageAt], beside: tuple[StageAt, ...], stages: tuple[StageAt, ...]
-    ) -> None:
-        self.codes, self.beside, self.stages = [s.item.code for s in sold], beside, stages
+    stages: tuple[StageAt, ...]
+    bought: bool
+
+    def cheapest(self, answering: Answering, told: Answer) -> tuple[int, list[StageAt]]:
+        """What the cheapest of them add to the cost [millionths], and which they are."""
+        added = [
+            (answering.cost(s, told) + (s.cost_once if self.bought else 0), s) for s in self.stages
+        ]
+        least = min(cost for cost, _ in added)
+        return least, [s for cost, s in added if cost == least]
+
+
+class Chain:
+    """Systems with the same parts, and the places of these parts and of what stands beside them, in
+    their order.
+    """
+
+    def __init__(self, sold: list[StageAt], places: tuple[Place, ...]) -> None:
+        beside = (s.item.code for p in places if p.bought for s in p.stages)
+        self.codes, self.places = [s.item.code for s in sold], places
+        self.every = (*self.codes, *beside)
         least = min(s.cost_once for s in sold)
         #: of those alike in their parts only the cheapest can be in a line that no other beats
         self.cheapest = [s for s in sold if s.cost_once == least]
@@ -49,14 +71,12 @@ class DrinkingTap:
         parts = tuple(by_code[p] for p in figures.parts if p in by_code)
         kinds = beside_systems(i for i in self._candidates.tap if i.kind not in kinds_of(parts))
         stage = self._candidates.stage
-        for choice in product(*((None, *items) for items in kinds)):
-            beside = tuple(i for i in choice if i is not None)
-            stages = ordered((*parts, *beside), self._question.source)
-            yield Chain(
-                [stage(s.code) for s in sold],
-                tuple(stage(i.code) for i in beside),
-                tuple(stage(i.code) for i in stages),
-            )
+        grouped = (_alike(map(stage, (i.code for i in items))) for items in kinds)
+        for choice in product(*((None, *groups) for groups in grouped)):
+            beside = {p.stages[0].item.code: p for p in choice if p is not None}
+            stages = ordered((*parts, *(by_code[c] for c in beside)), self._question.source)
+            places = (beside.get(i.code) or Place((stage(i.code),), False) for i in stages)
+            yield Chain([stage(s.code) for s in sold], tuple(places))
 
     def ends(self, front: Front) -> Front:
         """States at the drinking tap."""
@@ -81,7 +101,9 @@ class DrinkingTap:
         """Lines that end in a system."""
         answering, refusals = self._stepping.answering, self._stepping.refusals
         pressure_known = self._question.source.psi is not None
-        for stage in chain.stages:
+        beside: list[list[StageAt]] = []
+        for place in chain.places:
+            stage = place.stages[0]
             told = answering.answer(stage.alike, state, {})
             going = gone_on(labels, stage.least_psi, pressure_known)
             if told.stop:
@@ -90,30 +112,42 @@ class DrinkingTap:
             if not going:
                 refusals.short_of_pressure(chain.codes, None)
                 return
-            cost, waste, minutes = answering.cost(stage, told), told.waste, told.minutes
-            sets = told.sets_low or _as_it_is
-            labels = [
-                (c + cost, w + waste, m + minutes, -sets(-low), ch) for c, w, m, low, ch in going
-            ]
+            cost, cheapest = place.cheapest(answering, told)
+            if place.bought:
+                beside.append(cheapest)
+            labels = _gone_through(going, cost, told)
             state = answering.behind(state, stage, told, state.used)
-        refusals.let_stand((*chain.codes, *(s.item.code for s in chain.beside)))
-        for system in chain.cheapest:
-            yield state, _sold_with(system, chain.beside, labels)
+        refusals.let_stand(chain.every)
+        for *others, system in product(*beside, chain.cheapest):
+            yield state, _sold_with(system, others, labels)
+
+
+def _gone_through(labels: list[Label], cost: int, told: Answer) -> list[Label]:
+    """Figures behind a stage that adds ``cost`` [millionths]."""
+    waste, minutes, sets = told.waste, told.minutes, told.sets_low or _as_it_is
+    return [(c + cost, w + waste, m + minutes, -sets(-low), ch) for c, w, m, low, ch in labels]
+
+
+def _alike(stages: Iterable[StageAt]) -> list[Place]:
+    """Items to stand beside a system, those together that the search tells apart by price alone."""
+    by: dict[tuple[int, int], list[StageAt]] = {}
+    for s in stages:
+        by.setdefault((s.alike.number, s.least_psi), []).append(s)
+    return [Place(tuple(group), True) for group in by.values()]
 
 
 def _as_it_is(low: int) -> int:
     return low
 
 
-def _sold_with(system: StageAt, beside: tuple[StageAt, ...], labels: list[Label]) -> list[Label]:
-    """Lines with a system and what stands beside it."""
-    once = system.cost_once + sum(s.cost_once for s in beside)
+def _sold_with(system: StageAt, beside: list[StageAt], labels: list[Label]) -> list[Label]:
+    """Lines with a system and what stands beside it, which is paid for already."""
     more = [*(s.index for s in beside), system.index]
     out = []
     for cost, waste, minutes, low, chain in labels:
         for n in more:
             chain = (chain, n)
-        out.append((cost + once, waste, minutes, low, chain))
+        out.append((cost + system.cost_once, waste, minutes, low, chain))
     return out
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterable, Mapping
 
 from ..analytes import ANALYTES, Kind, judged_at
@@ -102,12 +103,14 @@ def combinations(items: Iterable[Item], by_code: Mapping[str, Item]) -> int:
     house = [i for i in listed if i.scope == "house" and i.kind != "system"]
     tap = [i for i in listed if i.scope == "tap" and i.kind != "system"]
     systems = [i for i in listed if i.kind == "system" and i.scope == "tap"]
-    return count(house) * (count(tap) + sum(_beside(s, tap, by_code) for s in systems))
+    beside = {kinds[0].kind: len(kinds) for kinds in beside_systems(tap)}
+    return count(house) * (count(tap) + sum(_beside(s, beside, by_code) for s in systems))
 
 
-def _beside(system: Item, tap: Iterable[Item], by_code: Mapping[str, Item]) -> int:
-    """How many ways there are to put something beside a system, nothing among them."""
+def _beside(system: Item, beside: Mapping[str, int], by_code: Mapping[str, Item]) -> int:
+    """How many ways there are to put something beside a system, nothing among them; ``beside``: of
+    each kind that may stand there, how many there are.
+    """
     assert isinstance(system.figures, SystemFigures)
     inside = kinds_of(by_code[p] for p in system.figures.parts if p in by_code)
-    kinds = beside_systems(i for i in tap if i.kind not in inside)
-    return count(i for kind in kinds for i in kind)
+    return math.prod(1 + many for kind, many in beside.items() if kind not in inside)

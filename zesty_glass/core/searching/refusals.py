@@ -7,7 +7,7 @@ from dataclasses import replace
 from typing import NamedTuple
 
 from ..treating.items import Item
-from ..treating.line import run_stage
+from ..treating.walking import run_stage
 from .answering import Answering
 from .candidates import Candidates
 from .found import Combination, LeftOut

@@ -7,9 +7,8 @@ from __future__ import annotations
 from dataclasses import replace
 from decimal import Decimal
 
-from ..analytes import ANALYTES, MICROBES
+from ..analytes import MICROBES
 from ..errors import RuleError
-from ..evidence import ESTABLISHES_HEALTH
 from ..home import MOST_FLOW_GPM, MOST_PSI, Home
 from ..ranges import Range
 from ..record import record
@@ -23,7 +22,7 @@ from .existing_equipment import PREFIX, technology_of
 from .fitter import fitting_check, letting_check
 from .hours import at_hour, clock_hours, hour_checks, hours_told
 from .items import Item
-from .measured import Measured, with_measured
+from .measured import Measured
 from .option import Option, Purchase, StageChoice, bought_of, expand
 from .order import ordered
 from .place import larger_checks, pipe_checks, service_checks
@@ -32,10 +31,8 @@ from .site import Disinfected, Site
 from .stages import KIND_NAMES, TECHNOLOGIES
 from .stages.common import StageInput
 from .stream import Quantity, Stream, source_stream
+from .walking import Ahead, Walk, run_stage, with_outlet
 
-#: arise in the home's plumbing, after every whole-house stage: only the drinking tap's stages take
-#: them out
-FROM_PLUMBING = tuple(a.id for a in ANALYTES.values() if a.from_plumbing)
 SHOWER_PSI, LEAST_LEFT_PSI = 10.0, 30.0
 
 
@@ -262,7 +259,7 @@ def walk(
     """
     site = site_of(home, settings, water, use_factor)
     source = source_stream(water, colour, site.running_psi)
-    return run_stages(placed(option, catalogue, source), source, site, measured or {})
+    return run_stages(placed(option, catalogue, source), Walk(source, site, measured or {}))
 
 
 def at_other_use(line: LineReport, stages: Placed, site: Site, measured: Measured) -> LineReport:
@@ -293,7 +290,7 @@ def at_other_use(line: LineReport, stages: Placed, site: Site, measured: Measure
                 line.source,
                 measured,
             )
-            r = r if outlet is r.outlet else _with_outlet(r, outlet)
+            r = r if outlet is r.outlet else with_outlet(r, outlet)
             stream = old.outlet if outlet == old.outlet else outlet
         else:
             gallons = site.gallons_year(item.scope)
@@ -319,37 +316,17 @@ def at_other_use(line: LineReport, stages: Placed, site: Site, measured: Measure
     return replace(line, stages=tuple(reports), house=house, tap=stream, demand=site.demand)
 
 
-def run_stages(
-    line: Placed, source: Stream, site: Site, measured: Measured, brief: bool = False
-) -> LineReport:
-    """Stages in their final order, one after the other; ``brief``: without figures; a muted site:
-    without sentences.
-    """
-    stream, house = source, source
-    reports: list[StageReport] = []
-    ahead = Ahead()
+def run_stages(line: Placed, walk: Walk) -> LineReport:
+    """Stages in their final order, one after the other."""
+    source, site, brief = walk.source, walk.site, walk.brief
+    reports, ahead = walk.through(line.pairs)
+    house = source
     drop: float | None = 0.0
-    for item, choice in line.pairs:
-        r, outlet = run_stage(
-            StageInput(
-                item=item,
-                stream=stream,
-                site=site,
-                overrides=choice.overrides,
-                ahead=ahead.items,
-                brief=brief,
-                raw=source,
-                disinfected=ahead.disinfected,
-            ),
-            source,
-            measured,
-        )
+    for (item, _), r in zip(line.pairs, reports, strict=True):
         if item.scope == "house":
             drop = None if drop is None or r.drop_psi is None else drop + r.drop_psi
-            house = outlet
-        stream = outlet
-        reports.append(r if outlet is r.outlet else _with_outlet(r, outlet))
-        ahead = ahead.then(item, r)
+            house = r.outlet
+    stream = reports[-1].outlet if reports else source
     hours = clock_hours(reports, hours_told(line.pairs))
     if not brief:
         reports = [at_hour(r, hours.get(i)) for i, r in enumerate(reports)]
@@ -387,62 +364,11 @@ def _at_the_tap(home: Home) -> Range | None:
     return Range.of(low, (low + high) / 2, high)
 
 
-def run_stage(inp: StageInput, source: Stream, measured: Measured) -> tuple[StageReport, Stream]:
-    """One stage, and the water behind it: with what was measured of it here, what only the plumbing
-    adds put back, and its pressure drop.
-    """
-    item = inp.item
-    r = technology_of(item, TECHNOLOGIES).run(inp)
-    outlet = r.outlet
-    if item.code in measured:
-        outlet = with_measured(inp.stream, outlet, measured[item.code], not r.idle)
-    if item.scope == "house":
-        back = {n: source.quantities[n] for n in FROM_PLUMBING if n in source.quantities}
-        psi = outlet.psi
-        if psi is not None and r.drop_psi:
-            psi = Range.of(max(0.0, psi.low - r.drop_psi), max(0.0, psi.best), psi.high)
-        outlet = outlet.with_(back, psi=psi)
-    return r, outlet
-
-
-def _with_outlet(r: StageReport, outlet: Stream) -> StageReport:
-    return replace(r, outlet=outlet)
-
-
 def _of_the_building(stages: list[Item], source: Stream, site: Site) -> list[Check]:
     """What the building's size and its pipe ask, once for what stands in its pipe."""
     cut = any(i.scope == "house" and i.plumbed for i in stages)
     of_the_pipe = [*pipe_checks(cut, site.home), *larger_checks(site)] if cut else []
     return [*of_the_pipe, *service_checks(source, stages, site.home)]
-
-
-@record
-class Ahead:
-    """What stands ahead of a place and works, and whether it disinfects."""
-
-    items: tuple[Item, ...] = ()
-    disinfected: Disinfected = Disinfected.NO
-
-    def then(self, item: Item, r: StageReport) -> Ahead:
-        """With one more stage ahead: one that a check stops does nothing."""
-        if any(c.status == "stop" for c in r.checks):
-            return self
-        if "as it comes" in technology_of(item, TECHNOLOGIES).does:
-            return Ahead(items=(item,))
-        how = disinfects(item, r)
-        return Ahead(items=(*self.items, item), disinfected=max(self.disinfected, how))
-
-
-def disinfects(item: Item, r: StageReport) -> Disinfected:
-    """Whether a stage ends bacteria: a validated disinfection that nothing stops, or what holds a
-    certificate for bacteria of its own.
-    """
-    certified = any(
-        e.analyte in MICROBES and e.evidence.level in ESTABLISHES_HEALTH for e in item.effects
-    )
-    if not (item.figures.disinfects or certified):
-        return Disinfected.NO
-    return Disinfected.OPEN if r.idle else Disinfected.YES
 
 
 def _disinfection(ahead: Ahead, any_stage: bool, site: Site) -> list[Check]:

@@ -11,7 +11,7 @@ from ..checks import Says, met, told
 from ..figures import Figures
 from ..items import Item
 from ..place import place_checks
-from ..report import Check, StageReport
+from ..report import Check, Figure, StageReport
 from ..stream import Stream
 from ..technology import Service, Technology, at, judges_nothing
 from .common import StageInput, effects, lasts_days, report, weekend_checks
@@ -22,7 +22,16 @@ CHECKS = {
         " proportion.",
         "A meter says when it is used up.",
     ),
+    "pitcher.days": Says(
+        "This water uses up a cartridge in {have}.", "Look at what that costs in a year."
+    ),
+    "pitcher.too_often": Says(
+        "This water uses up a cartridge in {have}: nobody changes one that often for long.",
+        "A system that is made for this much.",
+    ),
 }
+#: a cartridge that lasts less is a burden, or no way to live with [days]: trade practice (2024)
+BURDEN_DAYS, TOO_OFTEN_DAYS = 14.0, 4.0
 
 
 @record
@@ -48,14 +57,26 @@ def run(inp: StageInput) -> StageReport:
     changes, more = effects(item, inp.stream)
     item, asked = _on_this_water(item, f, inp.stream)
     inp = replace(inp, item=item)
-    checks = place_checks(item, inp.site) + more + weekend_checks(inp) + asked
+    figures = lasts_days(inp)
+    checks = place_checks(item, inp.site) + more + weekend_checks(inp) + asked + _changes(figures)
     if f.change_at_tds is not None:
         checks.append(
             met("pitcher.change", f"change when its water reads {f.change_at_tds:g} mg/L")
         )
-    return report(
-        inp, inp.stream.with_(changes), checks, figures=lambda: lasts_days(inp), summary=f.style
-    )
+    return report(inp, inp.stream.with_(changes), checks, figures=lambda: figures, summary=f.style)
+
+
+def _changes(figures: tuple[Figure, ...]) -> list[Check]:
+    """What it means that a cartridge lasts only days; nothing where it lasts or no gallons are
+    stated.
+    """
+    lasts = next((f.number for f in figures if f.number is not None), BURDEN_DAYS)
+    if lasts >= BURDEN_DAYS:
+        return []
+    said = "about a day" if lasts < 1.5 else f"about {lasts:.0f} days"
+    if lasts < TOO_OFTEN_DAYS:
+        return [told("pitcher.too_often", "stop", have=said)]
+    return [told("pitcher.days", "warn", have=said)]
 
 
 def _on_this_water(item: Item, f: PitcherFigures, stream: Stream) -> tuple[Item, list[Check]]:
@@ -103,7 +124,7 @@ PITCHER = Technology(
     asks=frozenset(),
     touches=frozenset(),
     changes=frozenset(),
-    by_use=False,
+    by_use=True,
     rinses=False,
     repeats=False,
     chlorine_max=None,
