@@ -152,7 +152,7 @@ class Proposals(ProposalCase):
     def test_nothing_needed_can_be_proposed(self):
         p = self.make(HOME_7, "today")
         self.assertTrue(p["offer"]["nothing_needed"])
-        self.assertIn("Nothing needed", p["offer"]["reasons"])
+        self.assertIn("We recommend that you buy nothing.", p["offer"]["reasons"])
 
     def test_bad_proposals(self):
         for body, code in (

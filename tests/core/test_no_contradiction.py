@@ -272,7 +272,7 @@ class Proposals(unittest.TestCase):
 
     def test_unanswered_is_what_no_line_answers(self):
         for a, s in zip(self.done, self.said, strict=True):
-            if not s.unanswered.startswith("No line of this catalog is sure"):
+            if not s.unanswered.startswith("No system in this catalog is sure"):
                 continue
             health = {f.analyte for f in a.meaning.findings if f.weight is Weight.HEALTH}
             for line in s.lines:

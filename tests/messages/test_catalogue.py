@@ -117,7 +117,12 @@ class Said(unittest.TestCase):
         one = next(offers())
         html = pdf.proposal_html(one, proposal(one), "broken", "http://a/b", "es")
         self.assertIn('<html lang="es">', html)
-        for words in ("Lo que encontramos", "20 de noviembre de 2026", "se cambió después"):
+        for words in (
+            "Usted nos habló de",
+            "Si le conviene, firme",
+            "20 de noviembre de 2026",
+            "se cambió después",
+        ):
             self.assertIn(words, html)
         self.assertNotIn("{0}", html)
 

@@ -98,9 +98,9 @@ class Analyte:
 
 
 def mid_sentence(name: str) -> str:
-    """A name as it stands within a sentence: "Iron, total" is total iron, and pH, PFOA or E. coli
-    stay as they are.
+    """A name as it stands within a sentence: "Iron, total" is total iron, "Lead, first draw" is
+    first-draw lead, and pH, PFOA or E. coli stay as they are.
     """
     thing, _, how = name.partition(", ")
-    words = f"{how} {thing.lower()}" if how and " " not in how else name
+    words = f"{how.replace(' ', '-')} {thing.lower()}" if how and " and " not in how else name
     return words[0].lower() + words[1:] if words.split(" ")[0][1:].islower() else words

@@ -91,7 +91,7 @@ KINDS: dict[str, InPlaceKind] = {
         place=125,
     ),
     "membrane": InPlaceKind(
-        name="Membrane at the tap",
+        name="RO system at the tap",
         scope="tap",
         part="filters and membrane",
         drawing="membrane",

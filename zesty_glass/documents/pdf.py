@@ -273,7 +273,6 @@ def proposal_html(
             found=_to_say(offer),
             title=spoken.message("Nothing needed") if nothing else chosen.name,
             place=", ".join(x for x in (offer.home, offer.place) if x),
-            says_what_is_left="does not address" in written.reasons,
             chores=[
                 (c, spoken.say(_often(c))) for c in (chosen.chores.chores if chosen.chores else ())
             ],

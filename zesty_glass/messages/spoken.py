@@ -44,8 +44,8 @@ class Spoken(NamedTuple):
         """A day in words.
 
         >>> Spoken("en").day(date(2026, 11, 5)), Spoken("es").day(date(2026, 11, 5))
-        ('5 November 2026', '5 de noviembre de 2026')
+        ('November 5, 2026', '5 de noviembre de 2026')
         """
         if self.language == ORIGINAL:
-            return at.strftime("%-d %B %Y" if how == "long" else "%-d %b %Y")
+            return at.strftime("%B %-d, %Y" if how == "long" else "%b %-d, %Y")
         return format_date(at, how, locale=locale_of(self.language))

@@ -10,8 +10,7 @@ from uuid import UUID
 from sqlalchemy.orm import Session
 
 from ..core.assess import assess
-from ..core.presenting.metric import in_units
-from ..core.presenting.offer import Offer, draft_reasons, make_offer
+from ..core.presenting.offer import Offer, draft_letter, make_offer
 from ..core.presenting.revision import Difference, differences
 from ..core.proposing.price import Terms
 from ..core.proposing.proposal import (
@@ -54,7 +53,7 @@ def draft(db: Session, who: Person, visit_id: UUID, recommended: str) -> Draft:
 
 def _drafted(visit: Visit, recommended: str) -> str:
     """The tool's own draft of the reasons for an option."""
-    return in_units(worked(visit, lambda v: draft_reasons(assess(v), recommended)), visit)
+    return worked(visit, lambda v: draft_letter(v, assess(v), recommended))
 
 
 def make(
@@ -122,7 +121,7 @@ def make(
         revision=revision,
         recommended=recommended,
         reasons=offer.reasons,
-        own_words=offer.reasons != _drafted(visit, recommended),
+        own_words=not offer.letter,
         horizon=visit.horizon,
         plan=plan,
         created_at=at,

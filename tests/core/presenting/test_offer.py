@@ -16,7 +16,7 @@ from zesty_glass.core.assess import assess
 from zesty_glass.core.errors import RuleError
 from zesty_glass.core.evidence import ESTABLISHES_HEALTH, STRENGTH, Evidence, Level
 from zesty_glass.core.presenting.before_signing import to_know
-from zesty_glass.core.presenting.offer import draft_reasons, make_offer, plan_terms
+from zesty_glass.core.presenting.offer import draft_letter, make_offer, plan_terms
 from zesty_glass.core.presenting.revision import differences
 from zesty_glass.core.proposing.proposal import Plan, Proposal, State, digest, move
 from zesty_glass.core.proposing.rows import judged_at, not_addressed, rows, target_of
@@ -166,19 +166,20 @@ class Reasons(unittest.TestCase):
                         *o.reasons.gains,
                         *o.reasons.costs,
                         *o.reasons.unknown,
-                        draft_reasons(a, o.id),
+                        draft_letter(v, a, o.id),
                     )
                 ).lower()
                 for word in (" safe", "pure", "healthy", "guarantee"):
                     self.assertNotIn(word, text, v.home.name)
 
-    def test_nothing_needed_is_said_plainly(self):
-        needless = [a for a in DONE.values() if a.nothing_needed]
-        self.assertEqual(len(needless), 1)
-        self.assertIn("Nothing needed", draft_reasons(needless[0], "today"))
+    def test_the_letter_stands_for_the_reasons_until_somebody_writes_own_words(self):
+        drafted = draft_letter(HOME_1, DONE[HOME_1.home.name], HOME_1.options[1].id)
+        for typed, letter in (("", True), (f" {drafted} ", True), ("My own words.", False)):
+            made = offer(reasons=typed)
+            self.assertEqual((made.reasons, made.letter), (typed.strip() or drafted, letter), typed)
 
-    def test_no_reasons_for_an_option_that_is_not_there(self):
-        self.assertEqual(draft_reasons(DONE[HOME_1.home.name], "nope"), "")
+    def test_no_letter_for_an_option_that_is_not_there(self):
+        self.assertEqual(draft_letter(HOME_1, DONE[HOME_1.home.name], "nope"), "")
 
 
 class EvidenceInWords(unittest.TestCase):

@@ -14,7 +14,7 @@ class ADiet(unittest.TestCase):
     def test_the_tap_gets_a_membrane_where_the_water_itself_is_salty(self):
         care = Care(low_sodium=True, consent=True)
         _, s = asked(self.SALTY, ("white_crust",), care)
-        self.assertEqual(ideas(s)[0], "Softener + Membrane at the drinking tap")
+        self.assertEqual(ideas(s)[0], "Softener + RO system at the drinking tap")
 
     def test_without_the_diet_the_crust_alone_is_answered_first(self):
         _, s = asked(self.SALTY, ("white_crust",))
@@ -31,7 +31,7 @@ class ADiet(unittest.TestCase):
             ideas(s)[:3],
             [
                 "Softener + Raw kitchen line",
-                "Softener + Membrane at the drinking tap",
+                "Softener + RO system at the drinking tap",
                 "Softener",
             ],
         )

@@ -31,8 +31,10 @@ class FirstProposals(unittest.TestCase):
     def test_terrace_on_chalk_with_chloramine(self):
         # somebody keeps a diet low in sodium: what takes it out again at the glass, or potassium,
         # whose salt costs more than four times as much
-        self.assertEqual(ideas(1)[0], "Carbon + Softener + Membrane at the drinking tap")
-        potassium = next(x for x in proposed(1).lines if x.option.name == "Carbon + Softener")
+        self.assertEqual(ideas(1)[0], "Carbon filter + Softener + RO system at the drinking tap")
+        potassium = next(
+            x for x in proposed(1).lines if x.option.name == "Carbon filter + Softener"
+        )
         self.assertIn("for potassium", potassium.names[1])
         self.assertEqual(proposed(1).lines[0].against_diet, 0)
         self.assertIn("Catalytic carbon", proposed(1).lines[0].names[0])
@@ -41,9 +43,9 @@ class FirstProposals(unittest.TestCase):
         self.assertEqual(
             ideas(1)[1:],
             [
-                "Carbon + Softener",
-                "Carbon + Salt-free conditioner",
-                "Carbon",
+                "Carbon filter + Softener",
+                "Carbon filter + Salt-free conditioner",
+                "Carbon filter",
                 # cheaper than potassium, and past the salt for the diet; the chloramine stays
                 "Softener + Raw kitchen line",
             ],
@@ -74,7 +76,7 @@ class FirstProposals(unittest.TestCase):
     def test_schoolhouse_on_the_moor(self):
         said = proposed(4).unanswered
         self.assertIn("coliform", said)
-        self.assertIn("UV class A, 12 gpm, lies flat: Iron 0.5 mg/L", said)
+        self.assertIn("UV system, class A, 12 gpm, lies flat: Iron 0.5 mg/L", said)
         self.assertIn("rolling boil", proposed(4).tonight[0])
         self.assertEqual(proposed(4).lines[0].ahead, WAY_IN_FIRST)
         names = {n for x in proposed(4).lines for n in x.names}
@@ -82,10 +84,10 @@ class FirstProposals(unittest.TestCase):
         self.assertTrue([t for t in proposed(4).first if t.startswith("Too little light passes")])
 
     def test_new_house_on_granite(self):
-        self.assertEqual(ideas(5)[0], "Membrane at the drinking tap")
+        self.assertEqual(ideas(5)[0], "RO system at the drinking tap")
         self.assertIn("radon", proposed(5).unanswered)
         # the membrane leaves radon as it is
-        self.assertIn("nearest is “Aeration + Membrane at the", proposed(5).unanswered)
+        self.assertIn("nearest is “Aeration + RO system at the", proposed(5).unanswered)
         names = {n for x in proposed(5).lines for n in x.names}
         self.assertFalse([n for n in names if "Alumina" in n])
 

@@ -37,7 +37,7 @@ FIRM = settings(drain_price=Decimal(340), outlet_price=Decimal(220))
 WAIT = "Buy nothing yet, bring drinking water"
 NOTHING = "Do nothing"
 NEUTRAL, IRON = "Acid neutralizer", "Iron filter"
-AT_TAP = "Membrane at the drinking tap"
+AT_TAP = "RO system at the drinking tap"
 
 
 class Case(NamedTuple):
@@ -74,7 +74,7 @@ HOMES = (
         {**SOFT_TOWN, "chlorine_free": 0.1, "chlorine_total": 2.0, "chlorine_combined": 1.9},
         ("bleach_smell",),
         TOWN,
-        first="Carbon",
+        first="Carbon filter",
     ),
     Case("lead", {**SOFT_TOWN, "lead": 0.02}, (), TOWN, first="Pitcher or counter filter"),
     Case("acid well", {**SOFT_WELL, **ACID}, ("blue_green",), first=NEUTRAL),
@@ -123,7 +123,7 @@ HOMES = (
         {**SOFT_TOWN, **CLEAR, "coliform": 3.0},
         (),
         {"source": Source.CISTERN},
-        first="Sediment filter + UV",
+        first="Sediment filter + UV system",
     ),
 )
 

@@ -138,7 +138,7 @@ class BesideHealth(unittest.TestCase):
     def test_it_is_set_right_beside_the_membrane_and_no_second_one_is_sold(self):
         first = self.of(9).lines[0]
         self.assertEqual([(k.device, k.how) for k in first.option.keeps], [("s", "set_right")])
-        self.assertEqual(first.option.name, "Softener, set right + Membrane at the drinking tap")
+        self.assertEqual(first.option.name, "Softener, set right + RO system at the drinking tap")
         self.assertEqual([ITEMS[x.item].scope for x in first.option.stages], ["tap"])
         self.assertEqual(first.leaves, ())
 

@@ -123,14 +123,14 @@ class Lamps(unittest.TestCase):
         s = self.found("hydrogen_sulfide")
         first = next(x for x in s.lines if x.option.stages)
         self.assertEqual(s.lines[0].ahead, WAY_IN_FIRST)
-        self.assertEqual((first.option.name, s.unanswered), ("Sediment filter + UV", ""))
+        self.assertEqual((first.option.name, s.unanswered), ("Sediment filter + UV system", ""))
         self.assertIn("Hydrogen sulfide not tested: at most 0.05 mg/L here.", first.open)
         self.assertEqual((first.health, first.leaves), (0.95, ()))
         self.assertEqual(max(x.health for x in self.found().lines), 1.0)
 
     def test_what_changes_the_water_ahead_is_open_and_not_against_it(self):
         s = self.found("hydrogen_sulfide", iron=1.2)
-        self.assertEqual(ideas(s)[1], "Iron filter + Sediment filter + UV")
+        self.assertEqual(ideas(s)[1], "Iron filter + Sediment filter + UV system")
 
     def test_without_its_transmittance_or_in_dark_water_none_is(self):
         for more in ({"uvt": None}, {"uvt": 60.0}):
@@ -142,7 +142,9 @@ class Lamps(unittest.TestCase):
         values = {**SOFT_TOWN, "coliform": 0.0, "uvt": 93.0, "turbidity": 0.3, "tannin": 0.0}
         values |= {"manganese": 0.0, "hydrogen_sulfide": 0.0}
         _, lake = asked(values, source=Source.LAKE)
-        self.assertEqual((ideas(lake)[0], lake.wanted), ("Sediment filter + UV", ("coliform",)))
+        self.assertEqual(
+            (ideas(lake)[0], lake.wanted), ("Sediment filter + UV system", ("coliform",))
+        )
         _, well = asked(values, source=Source.WELL_DRILLED)
         self.assertEqual(ideas(well)[0], "Do nothing")
         _, open_still = asked({k: v for k, v in values.items() if k != "uvt"}, source=Source.LAKE)
@@ -154,7 +156,7 @@ class OwnWork(unittest.TestCase):
         care = Care(consent=True, low_sodium=True, low_potassium=True)
         values = {**ON_CHALK, "hardness": 20 * GPG, "sodium": 10}
         _, s = asked(values, ("white_crust",), care, **TOWN)
-        cheapest = ["Softener + Raw kitchen line", "Softener + Membrane at the drinking tap"]
+        cheapest = ["Softener + Raw kitchen line", "Softener + RO system at the drinking tap"]
         self.assertEqual(ideas(s)[:2], cheapest)
         stills = [x for x in s.lines if "Distiller" in x.option.name]
         work = "Asks about 92 hours of the household’s own work a year."  # 5,522 min
@@ -172,7 +174,7 @@ class SaidAndDone(unittest.TestCase):
         self.assertEqual((ideas(s)[0], s.lines[0].ahead), (WAIT, SUPPLY_FIRST))
         _, well = asked({**CLEAN_WELL, "e_coli": 1.0, "uvt": 90.0, "turbidity": 0.2})
         self.assertEqual((ideas(well)[0], well.lines[0].ahead), (WAIT, WAY_IN_FIRST))
-        self.assertEqual(ideas(well)[1], "Sediment filter + UV")
+        self.assertEqual(ideas(well)[1], "Sediment filter + UV system")
         for town in ({"arsenic": 0.02}, {"nitrate_n": 14.0}, {"fluoride": 4.4}, {"pfoa": 8e-6}):
             _, other = asked({**ON_CHALK, **town}, **TOWN)
             self.assertEqual(other.lines[0].ahead, SUPPLY_FIRST, town)
@@ -203,7 +205,7 @@ class SaidAndDone(unittest.TestCase):
             return s.lines[0].option.name
 
         self.assertEqual(first(twice[:1]), WAIT)
-        self.assertEqual(first(both), "Sediment filter + UV")
+        self.assertEqual(first(both), "Sediment filter + UV system")
 
     def test_more_than_a_bed_takes_is_a_specialists_before_a_bed_is_sold(self):
         _, s = asked({**CLEAN_WELL, "hydrogen_sulfide": 7.0}, ("egg_smell",))
@@ -226,7 +228,7 @@ class SaidAndDone(unittest.TestCase):
         wish = (Wish(analyte="fluoride"),)
         _, s = asked({**SOFT_TOWN, "fluoride": 0.7}, wishes=wish, **TOWN)
         met = {x.option.name: (x.meets, x.not_met) for x in reversed(s.lines)}
-        self.assertEqual(met["Membrane at the drinking tap"], (1, ()))
+        self.assertEqual(met["RO system at the drinking tap"], (1, ()))
         self.assertEqual(met["Do nothing"], (0, ("fluoride: at the drinking tap",)))
 
     def test_radon_is_breathed_and_no_bottle_answers_it(self):
@@ -309,7 +311,9 @@ class TownHomes(unittest.TestCase):
         self.assertEqual(ideas(s)[:2], ["Softener + Raw kitchen line", "Softener"])
         self.assertEqual(s.lines[0].against_diet, 0)
         self.assertIn("for potassium", s.lines[1].names[0])
-        tap = next(x for x in s.lines if x.option.name == "Softener + Membrane at the drinking tap")
+        tap = next(
+            x for x in s.lines if x.option.name == "Softener + RO system at the drinking tap"
+        )
         plain = [x for x in s.lines if x.option.name == "Softener" and x.against_diet]
         self.assertEqual(tap.against_diet, 0)
         self.assertTrue(all(s.lines.index(x) > 0 for x in plain))
@@ -412,7 +416,7 @@ class Diets(unittest.TestCase):
     def test_a_diet_is_told_and_one_tap_is_proposed(self):
         m, s = asked(self.SALTY, (), Care(consent=True, low_sodium=True))
         self.assertTrue(any("diet low in sodium" in t for t in m.tonight))
-        self.assertEqual(ideas(s)[0], "Membrane at the drinking tap")
+        self.assertEqual(ideas(s)[0], "RO system at the drinking tap")
         self.assertEqual(s.wished, ())
 
     def test_without_the_diet_it_asks_for_nothing(self):

@@ -25,7 +25,7 @@ class Wells(unittest.TestCase):
     def test_bacteria_first_the_way_in_then_a_lamp(self):
         values = {**CLEAN_WELL, "coliform": Range.exact(1), "uvt": 92, "turbidity": 0.3}
         m, s = asked(values)
-        self.assertEqual(ideas(s)[1], "Sediment filter + UV")
+        self.assertEqual(ideas(s)[1], "Sediment filter + UV system")
         self.assertEqual(s.lines[0].ahead, WAY_IN_FIRST)
         self.assertIn("rolling boil", s.first[0])
         self.assertIn("look for the way in", s.first[1])
@@ -33,7 +33,7 @@ class Wells(unittest.TestCase):
 
     def test_nitrate_for_an_infant(self):
         m, s = asked({**CLEAN_WELL, "nitrate_n": 14.0}, (), Care(consent=True, infant=True))
-        self.assertEqual(ideas(s)[0], "Membrane at the drinking tap")
+        self.assertEqual(ideas(s)[0], "RO system at the drinking tap")
         self.assertTrue(any("Never boil" in t for t in m.tonight))
         self.assertTrue(any("one tap is enough" in t for t in s.first))
 
@@ -61,7 +61,7 @@ class Wells(unittest.TestCase):
         values = {k: v for k, v in CLEAN_WELL.items() if k != "temperature"}
         _, s = asked({**values, "nitrate_n": 14.0})
         self.assertTrue(s.lines[0].open)
-        self.assertEqual(ideas(s)[0], "Membrane at the drinking tap")
+        self.assertEqual(ideas(s)[0], "RO system at the drinking tap")
 
     def test_a_salty_taste_asks_for_a_panel_and_for_one_tap(self):
         values = {**CLEAN_WELL, "tds": 1500}
@@ -113,7 +113,7 @@ class Wells(unittest.TestCase):
 
     def test_a_little_radon_beside_arsenic_goes_to_the_indoor_air_first(self):
         values = {**CLEAN_WELL, "arsenic": 0.014, "fluoride": 2.6}
-        for radon, first in ((3434.0, "Membrane at the drinking tap"), (12000.0, "Aeration + ")):
+        for radon, first in ((3434.0, "RO system at the drinking tap"), (12000.0, "Aeration + ")):
             _, s = asked({**values, "radon": radon})
             self.assertTrue(ideas(s)[0].startswith(first), (radon, ideas(s)[:2]))
             self.assertTrue(any("indoor air" in t for t in s.first))
@@ -129,13 +129,13 @@ class Wells(unittest.TestCase):
         self.assertFalse(any("one tap is enough" in t for t in s.first))
         # where it comes in with the water, no pH corrects it
         _, s = asked({**acid, "copper_flushed": 1.5}, ("blue_green",))
-        self.assertIn("Membrane", ideas(s)[0])
+        self.assertIn("RO system", ideas(s)[0])
 
     def test_what_nobody_asked_for_comes_behind_the_line_without_it(self):
         for values in ({"pfoa": 8e-6}, {"uranium": 0.05}, {"nitrate_n": 14.0}):
             _, s = asked({**ON_CHALK, **values}, **TOWN)
             self.assertEqual(s.lines[0].ahead, SUPPLY_FIRST)
-            self.assertEqual(ideas(s)[1], "Membrane at the drinking tap", values)
+            self.assertEqual(ideas(s)[1], "RO system at the drinking tap", values)
         _, s = asked({**ON_CHALK, "pfoa": 8e-6}, **TOWN)
         self.assertTrue(any("ask the supply" in t for t in s.first))
         _, s = asked({**ON_CHALK, "pfoa": 8e-6}, ("white_crust",), **TOWN)
@@ -189,7 +189,7 @@ class Wells(unittest.TestCase):
 
     def test_a_line_that_answers_health_does_not_wait_behind_nothing(self):
         _, s = asked({**CLEAN_WELL, "nitrate_n": 14.0}, care=Care(consent=True, infant=True))
-        self.assertEqual(ideas(s)[0], "Membrane at the drinking tap")
+        self.assertEqual(ideas(s)[0], "RO system at the drinking tap")
 
     def test_bacteria_that_no_line_answers_yet_are_waited_for(self):
         values = {**CLEAN_WELL, "coliform": 1.0, "ph": 6.4}
@@ -209,7 +209,7 @@ class Wells(unittest.TestCase):
     def test_a_health_finding_keeps_its_order_beside_dialysis(self):
         care = Care(consent=True, dialysis=True)
         _, s = asked({**CLEAN_WELL, "nitrate_n": 14.0}, (), care)
-        self.assertEqual(ideas(s)[0], "Membrane at the drinking tap")
+        self.assertEqual(ideas(s)[0], "RO system at the drinking tap")
 
     def test_dialysis_is_said_first(self):
         values = {**ON_CHALK, "chlorine_total": 2.0, "chlorine_combined": 1.8}

@@ -99,9 +99,9 @@ class Doors(unittest.TestCase):
     def test_a_drain_lets_a_membrane_stand_for_fluoride(self):
         asking = Asking(FLUORIDE, drain=False)
         told = asking.turning()
-        self.assertNotIn("Membrane", asking.now.lines[0].option.name)
+        self.assertNotIn("RO system", asking.now.lines[0].option.name)
         door = told["place.drain"]
-        self.assertIn("Membrane", door.first)
+        self.assertIn("RO system", door.first)
         self.assertIn("a plumber adds one with an air gap, to local code", door.sentence)
         self.assertIn("less over 10 years", door.sentence)
 

@@ -10725,7 +10725,8 @@ export interface components {
         };
         /**
          * Offer
-         * @description A proposal's whole content. ``first``: what to do before anything is bought.
+         * @description A proposal's whole content. ``first``: what to do before anything is bought; ``letter``: the
+         *     reasons are the letter as it was drafted, and not the consultant's own words.
          */
         Offer: {
             /**
@@ -10930,6 +10931,12 @@ export interface components {
              * @default []
              */
             first: string[];
+            /**
+             * Letter
+             * @description whether the reasons are the letter as it was drafted
+             * @default false
+             */
+            letter: boolean;
         };
         /**
          * OfferedOption

@@ -631,7 +631,7 @@ export const SOURCE_NAMES: Record<string, string> = {
 };
 export const KIND_NAMES: Record<string, string> = {
   "sediment": "Sediment filter",
-  "carbon": "Carbon",
+  "carbon": "Carbon filter",
   "softener": "Softener",
   "salt_free": "Salt-free conditioner",
   "physical": "Physical conditioner",
@@ -640,8 +640,8 @@ export const KIND_NAMES: Record<string, string> = {
   "tannin": "Tannin filter",
   "mixed_bed": "Mixed tannin and softening bed",
   "ultrafiltration": "Ultrafiltration",
-  "uv": "UV",
-  "membrane": "Membrane",
+  "uv": "UV system",
+  "membrane": "RO system",
   "distiller": "Distiller",
   "cartridge": "Adsorptive cartridge",
   "pitcher": "Pitcher or counter filter",
@@ -843,7 +843,7 @@ export const IN_PLACE: Record<string, { name: string; part: string; drawing: str
     ]
   },
   "membrane": {
-    "name": "Membrane at the tap",
+    "name": "RO system at the tap",
     "part": "filters and membrane",
     "drawing": "membrane",
     "asks": [

@@ -32,6 +32,7 @@ from ..treating.stream import Quantity
 from ..visit import Visit
 from .before_signing import ToKnow, stopped, to_know, unanswered_stops
 from .comparison import single_source
+from .cover_letter import cover_letter
 from .first import before_fitting
 from .metric import in_units
 
@@ -129,7 +130,9 @@ class PlanTerms:
 
 @record
 class Offer:
-    """A proposal's whole content. ``first``: what to do before anything is bought."""
+    """A proposal's whole content. ``first``: what to do before anything is bought; ``letter``: the
+    reasons are the letter as it was drafted, and not the consultant's own words.
+    """
 
     number: str
     revision: int
@@ -171,6 +174,7 @@ class Offer:
     price: tuple[PriceLine, ...] = ()
     priced_on: date | None = None
     first: tuple[str, ...] = ()
+    letter: bool = False
 
 
 def _readings(visit: Visit, a: Assessment) -> tuple[ReadingLine, ...]:
@@ -287,19 +291,9 @@ def plan_terms(plan: Plan | None, price: Decimal) -> PlanTerms | None:
     )
 
 
-def draft_reasons(a: Assessment, option: str) -> str:
-    """The tool's own first draft for an option, in plain sentences."""
-    o = next((o for o in a.options if o.id == option), None)
-    if o is None or o.reasons is None:
-        return ""
-    r = o.reasons
-    parts = [
-        r.summary if not r.gains else " ".join(r.gains),
-        " ".join(r.costs[-4:]) if o.line and o.line.stages else "",
-    ]
-    if o.left and not any("does not address" in p for p in parts):
-        parts.append("It does not address: " + "; ".join(o.left) + ".")
-    return "\n\n".join(p for p in parts if p)
+def draft_letter(visit: Visit, a: Assessment, option: str) -> str:
+    """The letter that a proposal begins with, as the tool drafts it."""
+    return in_units("\n\n".join(cover_letter(visit, a, option)), visit)
 
 
 def make_offer(
@@ -338,6 +332,7 @@ def make_offer(
     options = _options(visit, by_years, recommended)
     top = next(p for p in options if p.id == recommended)
     agreed = terms or Terms()
+    letter = draft_letter(visit, a, recommended)
     price = (
         *price_lines(top.price, top.installation, agreed, visit.settings),
         *rent_lines(chosen.line.purchases, agreed, visit.settings),
@@ -369,7 +364,8 @@ def make_offer(
         options=options,
         rows=a.rows,
         recommended=recommended,
-        reasons=reasons.strip() or in_units(draft_reasons(a, recommended), visit),
+        reasons=reasons.strip() or letter,
+        letter=reasons.strip() in ("", letter),
         horizon=visit.horizon,
         plan=plan_terms(plan, to_pay(price)),
         price=price,

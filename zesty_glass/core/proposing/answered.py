@@ -38,7 +38,7 @@ def unanswered(
     held = {} if top is None else top.answers
     short = dict.fromkeys(f.analyte for f in found if held.get(f.analyte, 0.0) < ANSWERED)
     names = ", ".join(ANALYTES[a].said for a in short)
-    parts = [f"No line of this catalog is sure to answer: {names}.", *_nearest(lines, set(short))]
+    parts = [f"No system in this catalog is sure to treat: {names}.", *_nearest(lines, set(short))]
     if short.keys() & set(MICROBES):
         parts += _lamp(left_out)
     if not meaning.tonight:
@@ -83,7 +83,7 @@ def complaints_left(
     names = ", ".join(dict.fromkeys(ANALYTES[f.analyte].said for f in left))
     near = next((x for x in lines if any(x.answers.get(f.analyte, 0.0) > 0 for f in left)), None)
     nearest = "" if near is None else f" The nearest is “{near.option.name}”."
-    return f"No line of this catalog answers {words} ({names}).{nearest}"
+    return f"No system in this catalog treats {words} ({names}).{nearest}"
 
 
 def reaches(analyte: str, worst: float, target: float, op: str) -> bool:

@@ -405,7 +405,7 @@ def _asked_of_tds(finding: Finding | None, wished: Mapping[str, Wish]) -> bool:
     return asks or "tds" in wished
 
 
-def _met_at_the_tap(line: LineReport, r: Row) -> bool:
+def met_at_the_tap(line: LineReport, r: Row) -> bool:
     """Whether what stays at the house's taps is answered at the drinking tap that a line is for."""
     at_tap = bool(line.stages) and all(s.scope == "tap" for s in line.stages)
     if not at_tap or ANALYTES[r.analyte].kind is not Kind.LOOKS_TASTE:
@@ -442,7 +442,7 @@ def not_addressed(line: LineReport, meaning: Meaning, rows_: tuple[Row, ...]) ->
         c = next((c for c in r.cells if c.option == line.option), None)
         asks = r.weight in (Weight.ACT, Weight.HEALTH, Weight.NOTICE)
         if asks and c is not None and c.meets is not Verdict.MET:
-            met = _met_at_the_tap(line, r)
+            met = met_at_the_tap(line, r)
             if not met or ANALYTES[r.analyte].stains:
                 left = _left(r, c)
                 out.append(f"{left} at the house’s taps" if left and met else left)

@@ -72,6 +72,20 @@ export function HealthFirst({ offer }: Of): ReactElement | null {
   );
 }
 
+/** The letter that a proposal begins with, signed by whoever wrote it. */
+export function Letter({ offer }: Of): ReactElement {
+  return (
+    <section aria-label={say("Letter")} className="max-w-[720px]">
+      {offer.reasons.split("\n\n").map((p, i) => (
+        <p key={i} className="text-l mb-3">
+          {p}
+        </p>
+      ))}
+      <p className="text-l">{listed(offer.consultant, offer.firm)}</p>
+    </section>
+  );
+}
+
 export function Tonight({ offer }: Of): ReactElement | null {
   if (offer.tonight.length === 0 || offer.health.length > 0) return null;
   return (
@@ -92,7 +106,7 @@ export function FirstSteps({ offer }: Of): ReactElement | null {
   if (offer.first.length === 0) return null;
   return (
     <section>
-      <h2 className="mb-2">{say("First, what costs nothing or little")}</h2>
+      <h2 className="mb-2">{say("First steps: they cost little or nothing")}</h2>
       <ul className="list-disc pl-6 max-w-[820px]">
         {offer.first.map((t) => (
           <li key={t}>{t}</li>

@@ -12,6 +12,7 @@ import { Waste } from "./OfferMoney";
 import {
   AllItCosts,
   HealthFirst,
+  Letter,
   OfferHead,
   OfferedReadings,
   PartsFrom,
@@ -190,14 +191,7 @@ export function OfferView({ offer }: { offer: Offer }): ReactElement {
     <article className="max-w-[1040px] mx-auto grid grid-cols-[minmax(0,1fr)] gap-9 py-4">
       <OfferHead offer={offer} chosen={chosen} />
       <HealthFirst offer={offer} />
-      <section>
-        <h2 className="mb-2">{say("Why")}</h2>
-        {offer.reasons.split("\n\n").map((p, i) => (
-          <p key={i} className="text-l mb-2 max-w-[820px]">
-            {p}
-          </p>
-        ))}
-      </section>
+      <Letter offer={offer} />
       <Tonight offer={offer} />
       <FirstSteps offer={offer} />
       <section>
@@ -209,7 +203,7 @@ export function OfferView({ offer }: { offer: Offer }): ReactElement {
         <Found offer={offer} />
         {chosen && chosen.left.length > 0 && (
           <p className="mt-3">
-            <b>{say("What the recommended line does not do:")}</b> {chosen.left.join("; ")}.
+            <b>{say("What the recommended system does not do:")}</b> {chosen.left.join("; ")}.
           </p>
         )}
       </section>

@@ -71,14 +71,12 @@ export function Reasons({
   return (
     <label className="field">
       <span>
-        {say("The reasons, in plain sentences")}{" "}
-        <span className="font-normal text-ink-2">
-          {say("(a first draft from the rules that fired; change what you like)")}
-        </span>
+        {say("The letter")}{" "}
+        <span className="font-normal text-ink-2">{say("(a draft; change what you like)")}</span>
       </span>
       <textarea
         className="input"
-        style={{ minHeight: 190, fontSize: 16, lineHeight: 1.5 }}
+        style={{ minHeight: 300, fontSize: 16, lineHeight: 1.5 }}
         maxLength={8000}
         value={text}
         onChange={(e) => onText(e.target.value)}

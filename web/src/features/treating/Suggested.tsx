@@ -151,7 +151,7 @@ function BeforeBuying({ s }: { s: Suggestion }): ReactElement {
       )}
       {first.length > 0 && (
         <section className="border-[1.5px] border-ink bg-slip px-4 py-3 mb-3">
-          <h3 className="font-d text-l">{say("First, what costs nothing or little")}</h3>
+          <h3 className="font-d text-l">{say("First steps: they cost little or nothing")}</h3>
           <ul className="text-m list-disc pl-6">
             {first.map((t) => (
               <li key={t}>{t}</li>

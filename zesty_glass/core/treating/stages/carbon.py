@@ -251,7 +251,7 @@ def _place(item: Item, beside: Company, stream: Stream) -> int:
 
 CARBON = Technology(
     kind="carbon",
-    name="Carbon",
+    name="Carbon filter",
     figures=CarbonFigures,
     run=run,
     place=_place,

@@ -411,7 +411,7 @@ def _water(
 
 MEMBRANE = Technology(
     kind="membrane",
-    name="Membrane",
+    name="RO system",
     figures=MembraneFigures,
     run=run,
     place=at(house=75, tap=130),

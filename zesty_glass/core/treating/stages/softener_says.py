@@ -43,7 +43,7 @@ CHECKS = {
         (
             "If anyone here is on a low-sodium or low-potassium diet, has kidney disease or takes"
             " medicine that holds potassium, ask their doctor first. The kitchen cold tap can stay"
-            " unsoftened, or get a membrane."
+            " unsoftened, or get an RO system."
         ),
     ),
     "softener.sodium_total": Says(

@@ -407,7 +407,7 @@ def _lamp(d: Due, months: float, f: UvFigures, logged: bool) -> Due:
 
 UV = Technology(
     kind="uv",
-    name="UV",
+    name="UV system",
     figures=UvFigures,
     run=run,
     place=at(house=90, tap=160),
