@@ -386,9 +386,9 @@ class TonightCard(unittest.TestCase):
         w = with_lab(water(**TOWN), "coliform", qualifier="present")
         both = with_lab(w, "nitrate_n", value=14, unit="mg/L", basis="N")
         self.assertEqual(
-            [t.split(":")[0] for t in found(both).tonight][:2],
+            [t.split(". ")[0] for t in found(both).tonight][:2],
             [
-                "Microbes",
-                "Nitrate, metals and fluoride",
+                "Microbes were found",
+                "Use bottled water because of nitrate, metals or fluoride",
             ],
         )

@@ -154,7 +154,7 @@ class Promised(unittest.TestCase):
         well = home(source=Source.WELL_DRILLED, drain=True, socket=True)
         found = self.promised("UV-12H", w=water(coliform=4.0, uvt=92.0), h=well)["coliform"]
         self.assertEqual((found.predicted, found.kind), (None, "uv"))
-        self.assertIn("not established", found.said)
+        self.assertIn("not proven", found.said)
 
     def test_by_how_much_it_is_short(self):
         j = replace(job("SO-15"), fitted_on=DAY, proofs=(hardness(5),))

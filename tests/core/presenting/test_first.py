@@ -37,7 +37,7 @@ class First(unittest.TestCase):
     def test_where_bacteria_were_found_it_is_said_once(self):
         told = said(home_4(AT), "UV-12H")
         self.assertNotIn(DISINFECT_FIRST, told)
-        self.assertEqual(sum("disinfected by a licensed person" in t for t in told), 1)
+        self.assertEqual(sum("disinfected" in t for t in told), 1)
 
 
 if __name__ == "__main__":

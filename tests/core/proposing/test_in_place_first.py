@@ -67,7 +67,7 @@ class TastedThere(unittest.TestCase):
     def test_it_is_kept_and_drunk_from(self):
         s = self.of()
         self.assertEqual((s.lines[0].option.name, s.lines[0].ahead), ("Do nothing", TASTE_THERE))
-        self.assertTrue(any(t.startswith("What stands at the drinking tap") for t in s.first))
+        self.assertTrue(any(t.startswith("The filter at the drinking tap") for t in s.first))
         self.assertEqual([k.how for k in s.lines[0].option.keeps], ["keep"])
 
     def test_chloramine_is_no_more_than_the_total_chlorine_behind_it(self):
@@ -208,7 +208,7 @@ class ServiceFirst(unittest.TestCase):
         same = behind("f", shown("chlorine_free", 1.2, 0.05))
         told = asked(visit(jug, same)).in_place[0]
         self.assertEqual(told.verdict, "service")
-        self.assertIn("not known", told.advice)
+        self.assertIn("nobody knows how long", told.advice)
         rated = replace(jug, months=24)
         self.assertEqual(asked(visit(rated, same)).in_place[0].verdict, "replace")
 

@@ -220,7 +220,9 @@ class SaidAndDone(unittest.TestCase):
         wish = (Wish(analyte="sodium"),)
         _, s = asked(ON_CHALK, wishes=wish, **TOWN)
         self.assertEqual((ideas(s)[0], s.lines[0].ahead), ("Do nothing", WISH_FIRST))
-        self.assertIn("They wish less sodium: it is not tested; laboratory: sodium.", s.first)
+        self.assertIn(
+            "Less sodium is wanted, but it is not tested yet: laboratory: sodium.", s.first
+        )
         _, crust = asked(ON_CHALK, ("white_crust",), wishes=wish, **TOWN)
         self.assertEqual(ideas(crust)[0], "Softener")
 
@@ -267,7 +269,7 @@ class WithNoUpperEnd(unittest.TestCase):
     def test_bacteria_without_a_count_are_answered_all_the_same(self):
         many = {**CLEAN_WELL, "coliform": Range.of(200, 200, None)}
         _, s = asked(many)
-        self.assertTrue(any("Bacteria: look for the way in" in t for t in s.first))
+        self.assertTrue(any("look for the way in" in t for t in s.first))
         self.assertFalse(any("dilute" in t for t in s.finer))
 
     def test_iron_astride_says_once_that_nothing_is_proposed(self):
@@ -280,13 +282,13 @@ class WithNoUpperEnd(unittest.TestCase):
         for psi, told in ((95.0, True), (80.0, False), (None, False)):
             with self.subTest(psi=psi):
                 _, s = asked(ON_CHALK, ("white_crust",), static_psi=psi, **TOWN)
-                self.assertEqual(any("pressure regulator ahead" in t for t in s.first), told)
+                self.assertEqual(any("pressure regulator before" in t for t in s.first), told)
 
     def test_the_gauge_speaks_where_the_home_says_nothing(self):
         _, s = asked({**ON_CHALK, "pressure_static": 92.0}, (), **TOWN)
-        self.assertTrue(any("pressure regulator ahead" in t for t in s.first))
+        self.assertTrue(any("pressure regulator before" in t for t in s.first))
         _, s = asked({**ON_CHALK, "pressure_static": 92.0}, (), static_psi=70.0, **TOWN)
-        self.assertFalse(any("pressure regulator ahead" in t for t in s.first))
+        self.assertFalse(any("pressure regulator before" in t for t in s.first))
 
 
 class TownHomes(unittest.TestCase):
@@ -381,7 +383,7 @@ class Wishes(unittest.TestCase):
 
     def test_a_wish_for_what_was_not_tested_asks_for_the_test(self):
         _, s = asked(SOFT_TOWN, (), wishes=(Wish(analyte="fluoride"),), **TOWN)
-        self.assertTrue(any("wish less fluoride: it is not tested" in t for t in s.first))
+        self.assertTrue(any("Less fluoride is wanted, but it is not tested" in t for t in s.first))
 
     def test_a_wish_beyond_a_limit_is_the_target(self):
         rules = Rules()
@@ -455,18 +457,18 @@ class SurfaceWater(unittest.TestCase):
 
     def test_a_lake_that_nobody_tested_is_not_drunk_untreated(self):
         said, s = self.card(Source.LAKE)
-        self.assertIn("not drunk untreated", said)
+        self.assertIn("Do not drink lake or cistern water untreated", said)
         self.assertTrue(any("bacteria and UV transmittance" in t for t in s.first))
 
     def test_one_clean_sample_of_a_cistern_changes_nothing(self):
         said, s = self.card(Source.CISTERN, coliform=0.0, e_coli=0.0, uvt=85.0)
         self.assertIn("One clean sample does not change that", said)
-        self.assertFalse(any("before a line is chosen" in t for t in s.first))
+        self.assertFalse(any("before a system is chosen" in t for t in s.first))
 
     def test_what_was_found_is_said_once(self):
         said, _ = self.card(Source.LAKE, e_coli=2.0)
-        self.assertIn("Microbes: bring drinking water", said)
-        self.assertNotIn("not drunk untreated", said)
+        self.assertIn("Microbes were found. Bring drinking water", said)
+        self.assertNotIn("Do not drink lake or cistern water untreated", said)
 
     def test_beside_nitrate_it_is_not_boiled(self):
         said, _ = self.card(Source.LAKE, nitrate_n=14.0)
@@ -483,7 +485,7 @@ class SurfaceWater(unittest.TestCase):
     def test_a_line_that_disinfects_nothing_says_so(self):
         _, s = self.card(Source.CISTERN, ph=5.8, alkalinity=10.0)
         first = next(x for x in s.lines if x.option.stages)
-        self.assertTrue(any("Nothing in this line disinfects" in w for w in first.watch))
+        self.assertTrue(any("Nothing in this system disinfects" in w for w in first.watch))
         _, well = self.card(Source.WELL_DRILLED, ph=5.8, alkalinity=10.0)
         first = next(x for x in well.lines if x.option.stages)
         self.assertFalse(any("disinfects" in w for w in first.watch))

@@ -145,7 +145,7 @@ class Wells(unittest.TestCase):
         care = Care(consent=True, infant=True)
         _, s = asked({**CLEAN_WELL, "manganese": 0.4}, care=care)
         self.assertEqual(ideas(s)[0], "Iron filter")
-        self.assertIn("An infant and manganese", s.first[0])
+        self.assertIn("this water has manganese", s.first[0])
         self.assertIn("manganese", next(x for x in s.lines if not x.option.stages).leaves)
 
     def test_where_water_is_brought_tonight_waiting_says_so(self):
@@ -164,7 +164,7 @@ class Wells(unittest.TestCase):
 
     def test_a_clean_lake_still_wants_a_lamp_at_its_end(self):
         clean = {**CLEAN_WELL, "coliform": 0.0, "uvt": 92.0}
-        wants = "ends every line here"
+        wants = "Every system here ends with a UV lamp"
         told = {
             source: any(wants in t for t in asked(clean, source=source)[1].first)
             for source in (Source.LAKE, Source.CISTERN, Source.WELL_DRILLED)
@@ -175,7 +175,7 @@ class Wells(unittest.TestCase):
         without = {k: v for k, v in clean.items() if k != "uvt"}
         said = asked(without, source=Source.LAKE)[1].first
         self.assertFalse(any(wants in t for t in said))
-        self.assertTrue(any("before a line is chosen" in t for t in said))
+        self.assertTrue(any("before a system is chosen" in t for t in said))
 
     def test_nothing_is_sold_for_comfort_while_water_is_brought(self):
         wait = "Buy nothing yet, bring drinking water"
@@ -203,7 +203,8 @@ class Wells(unittest.TestCase):
         self.assertEqual(ideas(s)[:2], ["Do nothing", "Softener"])
         self.assertEqual(
             s.lines[0].ahead,
-            "Dialysis at home: nothing is changed on this water before the clinic has answered.",
+            "Somebody here has dialysis at home. Change nothing on this water before the clinic has"
+            " answered.",
         )
 
     def test_a_health_finding_keeps_its_order_beside_dialysis(self):
@@ -236,7 +237,9 @@ class Wells(unittest.TestCase):
     def test_slime_asks_for_a_laboratory_before_anything(self):
         _, s = asked(CLEAN_WELL, ("slime",))
         self.assertEqual(ideas(s)[0], "Do nothing")
-        self.assertIn("“slime” is not explained yet: next, laboratory: iron bacteria.", s.first)
+        self.assertIn(
+            "“slime” is not explained yet. The next test: laboratory: iron bacteria.", s.first
+        )
 
     def test_water_above_neutral_is_not_taken_for_acid(self):
         _, s = asked({**CLEAN_WELL, "ph": 8.9})

@@ -58,7 +58,7 @@ CASES = {
     "arsenic by a claim of no known form": Case(
         {**CLEAN_WELL, "hardness": 2 * GPG, "arsenic": 0.02},
         ("DT-1",),
-        ("Arsenic 0.001 mg/L: not established",),
+        ("Arsenic 0.001 mg/L: not proven",),
     ),
     "iron taken to the edge of what stains": Case(
         {**CLEAN_WELL, "hardness": 2 * GPG, "iron": 3.0},

@@ -44,19 +44,19 @@ class Over(unittest.TestCase):
         for name in ("nitrate_n", "arsenic", "lead", "pfoa"):
             said = card("e_coli", name)
             self.assertIn("bottled water only", said[0], name)
-            self.assertFalse([t for t in said if "bring drinking water to" in t], name)
-        self.assertIn("bring drinking water to", card("e_coli", "radon")[0])
+            self.assertFalse([t for t in said if "Bring drinking water to" in t], name)
+        self.assertIn("Bring drinking water to", card("e_coli", "radon")[0])
 
     def test_weak_immunity_beside_nitrate_is_not_told_to_boil(self):
         weak, unknown = Care(consent=True, weak_immunity=True), {"nitrate_n": 12.0}
         self.assertIn("bottled water only", card("nitrate_n", care=weak, values=unknown)[-1])
-        self.assertIn("boiled for 1 minute", card(care=weak, values=unknown)[-1])
+        self.assertIn("boil it for 1 minute", card(care=weak, values=unknown)[-1])
 
     def test_lead_is_flushed_pfas_not_boiled_radon_aired(self):
         self.assertIn("flushed until it runs colder", card("lead")[0])
         self.assertIn("bottled water for an infant and in pregnancy", card("lead")[0])
-        self.assertIn("boiling does not take them out", card("pfos")[0])
-        self.assertIn("ventilate", card("radon")[0])
+        self.assertIn("Boiling does not take PFOA and PFOS out", card("pfos")[0])
+        self.assertIn("Air the rooms", card("radon")[0])
 
     def test_no_health_finding_goes_without(self):
         self.assertEqual(card("some_other_thing"), (OTHER,))

@@ -170,7 +170,7 @@ class HealthBehind(unittest.TestCase):
         j = judged(self.tap, self.raw, behind("f", tds(30, 31)))
         self.assertEqual(j.verdict, "not_judged")
         self.assertIn("What it does to nitrate", j.advice)
-        self.assertIn("Until then do not count on it", j.advice)
+        self.assertIn("Until then, do not count on it", j.advice)
 
     def test_over_the_limit_behind_it(self):
         glass = behind("f", tds(30, 31), from_lab("nitrate_n", 11.5, basis="N"))
@@ -248,7 +248,7 @@ class Softeners(unittest.TestCase):
     def test_hard_behind_it_though_well_set_wants_service_before_a_new_one(self):
         j = judged(replace(SOFT, setting_gpg=14), HARD, behind("s", hardness(9)))
         self.assertEqual(j.verdict, "service")
-        self.assertIn("Only then a new one", j.advice)
+        self.assertIn("Only then think of a new one", j.advice)
 
     def test_set_too_low(self):
         j = judged(replace(SOFT, setting_gpg=8), HARD, behind("s", hardness(5)))

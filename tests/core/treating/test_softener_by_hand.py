@@ -220,7 +220,9 @@ class Checks(unittest.TestCase):
         # 30 gpg: 7,200 a day; 36,000 ÷ (7,200 × 7) = 0.714: hard for 29 % of the water
         late = stage(w={"hardness": 30 * GPG}, control="clock", clock_days=7)
         told = next(c for c in late.checks if c.id == "softener.clock")
-        self.assertIn("On its clock every 7 days it runs hard for 29 %", told.sentence)
+        self.assertIn(
+            "On its clock of every 7 days, 29 % of the water comes out hard", told.sentence
+        )
         self.assertIn("Set it to 5 days", told.sentence)
         in_time = stage(w={"hardness": 20 * GPG}, control="clock", clock_days=7)
         self.assertNotIn("softener.clock", checks(in_time))

@@ -140,7 +140,7 @@ def promises(line: LineReport, units: str) -> tuple[Promise, ...]:
     return tuple(out)
 
 
-NOT_ESTABLISHED = "not established: the same test behind it says"
+NOT_ESTABLISHED = "not proven: the same test after it shows"
 
 
 def _open(name: str, where: Where, line: LineReport) -> bool:

@@ -157,11 +157,7 @@ def _recommended(a: Assessment, chosen: OptionReport) -> Iterator[str]:
     if chosen.id != TODAY:
         stages = _named(mid_sentence(KIND_NAMES[s.kind]) for s in chosen.line.stages)
         alone, name = stages == mid_sentence(chosen.name), _quoted([chosen.name])
-        yield (
-            f"We recommend {name}."
-            if alone
-            else f"We recommend {name}: {stages}."
-        )
+        yield (f"We recommend {name}." if alone else f"We recommend {name}: {stages}.")
     elif a.nothing_needed:
         yield (
             "We recommend that you buy nothing. The readings give no reason to. They say nothing"

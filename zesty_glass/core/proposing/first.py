@@ -29,8 +29,8 @@ FIRST: tuple[First, ...] = (
     First(
         id="anode",
         sentence=(
-            "Only the hot tap smells: have the water heater’s anode looked at, and the heater"
-            " flushed and run hot, before anything is bought for it."
+            "Only the hot tap smells, so the cause is in the water heater. Have its anode"
+            " checked, and the heater flushed and run hot, before you buy anything for it."
         ),
         source=PRACTICE,
         year=2024,
@@ -39,8 +39,8 @@ FIRST: tuple[First, ...] = (
     First(
         id="disinfect_sulfide",
         sentence=(
-            "Smell of eggs in a well: have the well disinfected and measure again on the spot;"
-            " bacteria make much of it, and then it may be gone for a long time."
+            "Bacteria often make the smell of eggs in a well. Have the well disinfected and"
+            " measure again on the spot: the smell may be gone for a long time."
         ),
         source=PRACTICE,
         year=2024,
@@ -49,9 +49,9 @@ FIRST: tuple[First, ...] = (
     First(
         id="slime",
         sentence=(
-            "Slime with iron: iron bacteria are likely. The laboratory’s test for them, and well"
-            " and plumbing disinfected by a licensed person, come before any bed or resin: they"
-            " clog both."
+            "Slime with iron points to iron bacteria, which clog beds and resins. Have a"
+            " laboratory test for them, and have a licensed person disinfect the well and"
+            " plumbing, before you buy a filter."
         ),
         source="US CDC, private wells; trade practice",
         year=2024,
@@ -60,9 +60,10 @@ FIRST: tuple[First, ...] = (
     First(
         id="beyond_a_bed",
         sentence=(
-            "More iron or sulfide than a filter bed takes for long: chlorine or air fed ahead of a"
-            " contact tank, with a filter and carbon behind it, designed by a specialist. Well,"
-            " screen and pump are looked at first, and the figure is confirmed by a laboratory."
+            "This is more iron or sulfide than a filter bed takes for long. A specialist should"
+            " design a feed of chlorine or air, a contact tank, a filter and carbon. First have"
+            " the well, its screen and its pump checked, and have a laboratory confirm the"
+            " figure."
         ),
         source=PRACTICE,
         year=2024,
@@ -71,8 +72,9 @@ FIRST: tuple[First, ...] = (
     First(
         id="aquarium",
         sentence=(
-            "An aquarium: chlorine and chloramine harm fish, and a softener changes what they live"
-            " in. The tank’s own conditioner costs little; say so before anything changes."
+            "Chlorine and chloramine harm the fish in an aquarium, and a softener changes the"
+            " water they live in. A conditioner for the tank costs little; say so before"
+            " anything changes."
         ),
         source=PRACTICE,
         year=2024,
@@ -81,9 +83,9 @@ FIRST: tuple[First, ...] = (
     First(
         id="set_softener",
         sentence=(
-            "The softener that stands here lets hard water through: its hardness setting and"
-            " clock, salt without a bridge, a cleaned resin and injector, then measure again."
-            " Only then a new one."
+            "The softener here lets hard water through. Check its hardness setting and clock,"
+            " break up any salt bridge, clean the resin and the injector, and test again. Only"
+            " then think of a new one."
         ),
         source=PRACTICE,
         year=2024,
@@ -92,9 +94,9 @@ FIRST: tuple[First, ...] = (
     First(
         id="salty_softener",
         sentence=(
-            "A taste behind a softener: taste the water ahead of it beside it. Salt there, most of"
-            " all after it regenerated, is its rinse, its injector or a brine valve that sticks:"
-            " service, nothing new."
+            "Taste the water from the softener next to the water before it. If it is salty,"
+            " most of all after it regenerated, the rinse, the injector or a brine valve needs"
+            " service. You need no new softener."
         ),
         source=PRACTICE,
         year=2024,
@@ -105,9 +107,8 @@ FIRST: tuple[First, ...] = (
     First(
         id="change_filter",
         sentence=(
-            "The filter that stands here is overdue for replacement, or changes nothing that was"
-            " measured: a fresh cartridge, flushed, and the same tests again show what it is good"
-            " for."
+            "The filter here is overdue for replacement, or changes nothing that was measured."
+            " Put in a fresh cartridge, flush it and test again: that shows what it is good for."
         ),
         source=PRACTICE,
         year=2024,
@@ -116,8 +117,8 @@ FIRST: tuple[First, ...] = (
     First(
         id="good_at_the_tap",
         sentence=(
-            "What stands at the drinking tap takes out what is tasted: a glass from it beside one"
-            " from the tap, tasted, before another filter is bought."
+            "The filter at the drinking tap already takes out what you taste. Taste a glass"
+            " from it next to one from the kitchen tap before you buy another filter."
         ),
         source=PRACTICE,
         year=2024,
@@ -126,8 +127,8 @@ FIRST: tuple[First, ...] = (
     First(
         id="jug",
         sentence=(
-            "Taste or smell of chlorine: a jug left open in the refrigerator overnight costs"
-            " nothing; free chlorine goes, chloramine mostly stays."
+            "For a taste or smell of chlorine, leave a jug of water open in the refrigerator"
+            " overnight: it costs nothing. Free chlorine goes, and chloramine mostly stays."
         ),
         source=PRACTICE,
         year=2024,
@@ -139,8 +140,8 @@ FIRST: tuple[First, ...] = (
     First(
         id="panel",
         sentence=(
-            "Dissolved solids this high can be tasted: a laboratory’s panel of minerals says which,"
-            " before anything is chosen for it."
+            "Dissolved solids this high can be tasted. Have a laboratory’s panel of minerals"
+            " done first: it says which they are, before you choose anything for the taste."
         ),
         source="WHO, guidelines for drinking-water quality",
         year=2017,
@@ -152,8 +153,9 @@ FIRST: tuple[First, ...] = (
     First(
         id="heater",
         sentence=(
-            "Crust: the water heater no hotter than 60 °C, flushed as its hardness asks, and"
-            " vinegar in the kettle cost nothing; scale forms mostly where water is heated."
+            "Against crust, set the water heater no hotter than 60 °C (140 °F), flush it as its"
+            " manual says, and use vinegar in the kettle. Scale forms mostly where water is"
+            " heated."
         ),
         source=PRACTICE,
         year=2024,
@@ -162,8 +164,8 @@ FIRST: tuple[First, ...] = (
     First(
         id="standing",
         sentence=(
-            "Haze: let a glass stand. Air clears from below within minutes, and asks for nothing;"
-            " what settles or stays is measured."
+            "If the water is hazy, let a glass stand. Air clears from below within minutes and"
+            " needs nothing. What settles or stays needs measuring."
         ),
         source=PRACTICE,
         year=2024,
@@ -172,9 +174,9 @@ FIRST: tuple[First, ...] = (
     First(
         id="rusted_haze",
         sentence=(
-            "Haze with iron: the three cups say whether it is rusted iron, before a filter is"
-            " chosen for either; an iron filter takes rusted iron out, and a sediment filter soon"
-            " plugs with it."
+            "For haze with iron, do the three cups before a filter is chosen: they show whether"
+            " it is rusted iron. An iron filter takes rusted iron out, and a sediment filter"
+            " soon plugs with it."
         ),
         source=PRACTICE,
         year=2024,
@@ -187,8 +189,8 @@ FIRST: tuple[First, ...] = (
     First(
         id="screens",
         sentence=(
-            "A weak shower: clean aerators and shower heads, look at the pressure regulator and"
-            " any filter that stands there."
+            "For a weak shower, clean the aerators and shower heads, and check the pressure"
+            " regulator and any filter that is there."
         ),
         source=PRACTICE,
         year=2024,
@@ -196,7 +198,7 @@ FIRST: tuple[First, ...] = (
     ),
     First(
         id="pressure",
-        sentence="Measure the static and the running pressure, before a pump is chosen for it.",
+        sentence="Measure the static and the running pressure before a pump is chosen.",
         source=PRACTICE,
         year=2024,
         holds=lambda at: at.complained("low_pressure") and not at.pressures_known,
@@ -204,8 +206,8 @@ FIRST: tuple[First, ...] = (
     First(
         id="transmittance",
         sentence=(
-            "A lamp is chosen by UV transmittance: a sample to the laboratory, drawn where the"
-            " lamp will be, before one is sold."
+            "A UV system is chosen by UV transmittance. Send the laboratory a sample, drawn"
+            " where the lamp will be, before you buy one."
         ),
         source="NSF/ANSI 55",
         year=2022,
@@ -219,9 +221,9 @@ FIRST: tuple[First, ...] = (
     First(
         id="clear_first",
         sentence=(
-            "Too little light passes this water for a lamp: clear it first (haze, iron, then"
-            " tannin), have the transmittance measured again behind that, and choose the lamp by"
-            " it. Until then nothing untreated is drunk."
+            "Too little light passes through this water for a UV lamp. Clear it first (haze,"
+            " iron, then tannin), have the transmittance measured again after that, and choose"
+            " the lamp by it. Until then, drink none of it untreated."
         ),
         source="NSF/ANSI 55",
         year=2022,
@@ -234,9 +236,9 @@ FIRST: tuple[First, ...] = (
     First(
         id="regulator",
         sentence=(
-            f"More than {MOST_STATIC_PSI:g} psi while nothing runs: a pressure regulator ahead of"
-            " everything, and room for the heater’s water to expand behind it, before anything is"
-            " fitted. A licensed plumber, to local code."
+            f"The pressure is more than {MOST_STATIC_PSI:g} psi while nothing runs. Have a licensed"
+            " plumber fit a pressure regulator before everything else, with room behind it for the"
+            " heater’s water to expand, to local code."
         ),
         source="International Plumbing Code 604.8, UPC 608.2",
         year=2021,
@@ -245,9 +247,9 @@ FIRST: tuple[First, ...] = (
     First(
         id="surface_untested",
         sentence=(
-            "Lake or cistern water: bacteria and UV transmittance to a laboratory before a line is"
-            " chosen. Every line here wants disinfection at its end, and what clears the water"
-            " ahead of it."
+            "Lake or cistern water needs a laboratory test of bacteria and UV transmittance"
+            " before a system is chosen. Every system for it ends with disinfection, after"
+            " something that clears the water."
         ),
         source="US EPA, private drinking water wells and surface sources; NSF/ANSI 55",
         year=2022,
@@ -260,8 +262,9 @@ FIRST: tuple[First, ...] = (
     First(
         id="surface_clean",
         sentence=(
-            "Lake or cistern water wants disinfection whatever one sample said: a lamp, by the"
-            " transmittance that was measured, behind fine filtration, ends every line here."
+            "Lake or cistern water needs disinfection whatever one sample said. Every system"
+            " here ends with a UV lamp after fine filtration, chosen by the measured"
+            " transmittance."
         ),
         source="US EPA, private drinking water wells and surface sources; NSF/ANSI 55",
         year=2022,
@@ -273,7 +276,10 @@ FIRST: tuple[First, ...] = (
     ),
     First(
         id="manganese",
-        sentence="Iron brings manganese: test it before a filter is chosen; it wants another pH.",
+        sentence=(
+            "Iron often brings manganese, which needs another pH. Test for it before a filter"
+            " is chosen."
+        ),
         source=PRACTICE,
         year=2024,
         holds=lambda at: (
@@ -283,8 +289,8 @@ FIRST: tuple[First, ...] = (
     First(
         id="copper",
         sentence=(
-            "Acid water: a first draw for copper and lead now, and again some weeks after the pH"
-            " was corrected, shows what the correction did."
+            "Acid water dissolves metal pipes. Test a first draw for copper and lead now, and"
+            " again some weeks after the pH is corrected, to see what that did."
         ),
         source="US EPA, lead and copper rule",
         year=1991,
@@ -293,8 +299,8 @@ FIRST: tuple[First, ...] = (
     First(
         id="utility_ph",
         sentence=(
-            "Acid water from a town main: the supply answers for its pH; ask for its report, and"
-            " tell it what was measured, before anything is bought."
+            "This acid water comes from a town main, and the supply answers for its pH. Ask for"
+            " its report, and tell it what was measured, before you buy anything."
         ),
         source="US EPA, lead and copper rule",
         year=1991,
@@ -309,11 +315,12 @@ def first_steps(at: At) -> tuple[str, ...]:
     """
     words = {c.id: c.words for c in at.complaints}
     open_ones = tuple(
-        f"“{words.get(u.complaint, u.complaint)}” is not explained yet: next, {u.next}."
+        f"“{words.get(u.complaint, u.complaint)}” is not explained yet. The next test: {u.next}."
         for u in at.meaning.unexplained
     )
     untested = tuple(
-        f"They wish less {ANALYTES[w.analyte].said}: it is not tested; {ANALYTES[w.analyte].test}."
+        f"Less {ANALYTES[w.analyte].said} is wanted, but it is not tested yet:"
+        f" {ANALYTES[w.analyte].test}."
         for w in at.home.wishes
         if w.analyte not in at.water.values
     )

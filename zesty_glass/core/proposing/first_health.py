@@ -41,9 +41,9 @@ HEALTH: tuple[First, ...] = (
     First(
         id="way_in",
         sentence=(
-            "Bacteria: look for the way in first (cap, casing, seal, a dead end of pipe), have well"
-            " and plumbing disinfected by a licensed person, and test again some days after the"
-            " chlorine is gone. Treatment is for what comes back."
+            "Bacteria were found. First look for the way in: cap, casing, seal or a dead end of"
+            " pipe. Have a licensed person get the well and plumbing disinfected, and test again"
+            " some days after the chlorine is gone. Treatment is for what comes back."
         ),
         source="US CDC, private ground water wells",
         year=2024,
@@ -52,9 +52,10 @@ HEALTH: tuple[First, ...] = (
     First(
         id="flood",
         sentence=(
-            "The well stood under water: nothing untreated is drunk. A licensed person looks at its"
-            " cap, casing and wiring, and disinfects it; a laboratory tests for coliform"
-            " bacteria some days after the chlorine is gone, and again some weeks later."
+            "The well stood under water: do not drink from it untreated. Have a licensed person"
+            " check its cap, casing and wiring and disinfect it. Have a laboratory test for"
+            " coliform bacteria some days after the chlorine is gone, and again some weeks"
+            " later."
         ),
         source="US CDC and US EPA, what to do with your private well after a flood",
         year=2023,
@@ -63,9 +64,9 @@ HEALTH: tuple[First, ...] = (
     First(
         id="bloom",
         sentence=(
-            "The lake is in a bloom: drink bottled water. Neither boiling nor UV helps against its"
-            " toxins. Ask the health authority, and a laboratory for cyanotoxins, before anything"
-            " is chosen."
+            "The lake is in a bloom: drink bottled water. Neither boiling nor UV helps against"
+            " its toxins. Ask the health authority, and have a laboratory test for cyanotoxins,"
+            " before anything is chosen."
         ),
         source="US EPA, cyanotoxin management in drinking water",
         year=2019,
@@ -74,9 +75,9 @@ HEALTH: tuple[First, ...] = (
     First(
         id="turbid_well",
         sentence=(
-            "A turbid well may be drawing surface water: a certified laboratory’s test for coliform"
-            " bacteria before anything clears it, and cap, casing and the ground around them looked"
-            " at. Until then bottled water is drunk."
+            "A cloudy well may be drawing surface water. Have a certified laboratory test for"
+            " coliform bacteria before anything clears the water, and have the cap, the casing"
+            " and the ground around them checked. Until then, drink bottled water."
         ),
         source="US CDC, drinking water from private wells",
         year=2024,
@@ -89,9 +90,9 @@ HEALTH: tuple[First, ...] = (
     First(
         id="utility_microbes",
         sentence=(
-            "Bacteria in town water: call the supply and the health authority today, and have a"
-            " second sample drawn. The supply answers for it; nothing is sold against it before it"
-            " has."
+            "Bacteria were found in town water. Call the supply and the health authority today,"
+            " and have a second sample drawn. The supply answers for it; buy nothing against it"
+            " before it has."
         ),
         source="US EPA, revised total coliform rule",
         year=2013,
@@ -100,9 +101,9 @@ HEALTH: tuple[First, ...] = (
     First(
         id="utility_health",
         sentence=(
-            "A health limit is passed in town water: tell the utility and the health authority"
+            "This town water is over a health limit. Tell the utility and the health authority"
             " what the laboratory found, and have a second sample confirm it. The utility answers"
-            " for its water; nothing is sold against it before it has."
+            " for its water; buy nothing against it before it has."
         ),
         source="US EPA, public notification rule, 40 CFR 141 subpart Q",
         year=2000,
@@ -113,9 +114,9 @@ HEALTH: tuple[First, ...] = (
     First(
         id="surface",
         sentence=(
-            "Surface water carries microbes always: nothing untreated is drunk, all plumbing is"
-            " disinfected by a licensed person before treatment is started, and the laboratory"
-            " tests again behind it."
+            "Surface water always carries microbes: do not drink it untreated. Have a licensed"
+            " person get all plumbing disinfected before treatment is started, and have the"
+            " laboratory test again after it."
         ),
         source="US EPA, surface water treatment rules",
         year=1989,
@@ -124,8 +125,8 @@ HEALTH: tuple[First, ...] = (
     First(
         id="indoor_air",
         sentence=(
-            "Radon: test the indoor air before anything is bought; most radon in air comes from"
-            " the ground, and the water’s share is judged with it."
+            "Radon was found. Test the indoor air before anything is bought: most radon in air"
+            " comes from the ground, and the water’s share is judged with it."
         ),
         source="US EPA, a citizen’s guide to radon",
         year=2016,
@@ -134,8 +135,8 @@ HEALTH: tuple[First, ...] = (
     First(
         id="indoor_air_too",
         sentence=(
-            "Radon: test the indoor air as well. Most radon in air comes from the ground, and"
-            " taking it out of the water does nothing about that part."
+            "Radon was found. Test the indoor air as well: most radon in air comes from the"
+            " ground, and treating the water does nothing about that part."
         ),
         source="US EPA, a citizen’s guide to radon",
         year=2016,
@@ -164,9 +165,10 @@ HEALTH: tuple[First, ...] = (
     First(
         id="service_line_unknown",
         sentence=(
-            "What the supply’s line to the house is made of is not known. Look where it enters:"
-            " scratch it with a coin. Lead is soft and shines like silver, copper shows its color,"
-            " a magnet holds on galvanized steel. The utility keeps a record of it: ask."
+            "Nobody knows what the supply’s line to the house is made of. Look where it enters"
+            " and scratch it with a coin. Lead is soft and shines like silver, copper shows its"
+            " color, and a magnet holds on galvanized steel. The utility keeps a record of it:"
+            " ask."
         ),
         source="US EPA, protect your tap: a quick check for lead",
         year=2023,
@@ -179,8 +181,9 @@ HEALTH: tuple[First, ...] = (
     First(
         id="owner",
         sentence=(
-            "They rent: the owner answers for well, pipes and what is fitted to them. Tell the"
-            " owner in writing what was measured; nothing is plumbed without the owner’s word."
+            "This home is rented: the owner answers for the well, the pipes and what is fitted"
+            " to them. Tell the owner in writing what was measured. Have nothing plumbed without"
+            " the owner’s word."
         ),
         source=PRACTICE,
         year=2024,
@@ -192,10 +195,10 @@ HEALTH: tuple[First, ...] = (
     First(
         id="brackish",
         sentence=(
-            "Salt of the sea’s pattern: sodium, chloride and dissolved solids are high together."
-            " Sea water, old brine in the rock, road salt or a softener’s drain may reach this"
-            " well. Ask the laboratory for bromide, which tells them apart, before anything is"
-            " bought for the taste."
+            "Sodium, chloride and dissolved solids are high together, as in sea water. Sea"
+            " water, old brine in the rock, road salt or a softener’s drain may reach this well."
+            " Ask the laboratory for bromide, which tells them apart, before anything is bought"
+            " for the taste."
         ),
         source="US Geological Survey, chloride to bromide ratios in ground water",
         year=2007,
@@ -204,8 +207,8 @@ HEALTH: tuple[First, ...] = (
     First(
         id="at_limit",
         sentence=(
-            "A health value right at its limit complies, with nothing to spare: a second sample to"
-            " a certified laboratory shows whether it stays there."
+            "A health value is right at its limit: it complies, with nothing to spare. Send a"
+            " second sample to a certified laboratory to see whether it stays there."
         ),
         source=PRACTICE,
         year=2024,
@@ -214,8 +217,8 @@ HEALTH: tuple[First, ...] = (
     First(
         id="astride",
         sentence=(
-            "A health value too close to its limit to call: a second sample to a certified"
-            " laboratory settles it; until then act as if it were over."
+            "A health value is too close to its limit to call. Send a second sample to a"
+            " certified laboratory. Until then, treat it as over the limit."
         ),
         source=PRACTICE,
         year=2024,
@@ -235,8 +238,8 @@ HEALTH: tuple[First, ...] = (
     First(
         id="confirm_nitrate",
         sentence=(
-            "Nitrate: have a second sample confirm it, and look for what feeds it (septic field,"
-            " manure, a shallow or open well)."
+            "Nitrate was found. Have a second sample confirm it, and look for what feeds it: a"
+            " septic field, manure, or a shallow or open well."
         ),
         source="US CDC, nitrate and drinking water from private wells",
         year=2024,
@@ -245,8 +248,8 @@ HEALTH: tuple[First, ...] = (
     First(
         id="nitrate_near",
         sentence=(
-            "Nitrate at half its limit or more: it moves with rain and season. A sample each"
-            " quarter of a year, sooner where an infant or a pregnancy is in the house, says"
+            "Nitrate is at half its limit or more, and it moves with rain and season. Test it"
+            " every three months, sooner with an infant or a pregnancy in the house, to see"
             " whether it goes over."
         ),
         source="US EPA, 40 CFR 141.23 (from half the limit: every quarter)",
@@ -276,8 +279,9 @@ HEALTH: tuple[First, ...] = (
     First(
         id="pfas_source",
         sentence=(
-            "PFAS: ask the supply for its own results, or on a well the health department what is"
-            " known nearby; a second sample by a certified laboratory, for its amounts are tiny."
+            "PFAS were found. For town water, ask the supply for its own results; for a well,"
+            " ask the health department what is known nearby. Have a certified laboratory test a"
+            " second sample, because the amounts are tiny."
         ),
         source="US EPA, PFAS national primary drinking water regulation",
         year=2024,
@@ -286,8 +290,8 @@ HEALTH: tuple[First, ...] = (
     First(
         id="utility_chlorine",
         sentence=(
-            "Chlorine above its limit: repeat it on site with another kit, then call the utility;"
-            " its limit is a running average."
+            "Chlorine is above its limit. Repeat the test on site with another kit, then call"
+            " the utility: the limit is a running average."
         ),
         source="US EPA, disinfectants and disinfection by-products rule",
         year=1998,
@@ -296,8 +300,8 @@ HEALTH: tuple[First, ...] = (
     First(
         id="one_tap",
         sentence=(
-            "What matters here is what is drunk and cooked with: one tap is enough, the whole"
-            " house is not needed for it."
+            "What matters here is what you drink and cook with: one tap is enough, and the"
+            " whole house need not be treated for it."
         ),
         source="US CDC, drinking water from private wells",
         year=2024,
@@ -308,7 +312,7 @@ HEALTH: tuple[First, ...] = (
     ),
     First(
         id="species",
-        sentence="Arsenic: ask the laboratory for its form; claims hold for As(V) only.",
+        sentence="Ask the laboratory which form of arsenic this is: claims hold for As(V) only.",
         source="NSF/ANSI 58",
         year=2022,
         holds=lambda at: at.health("arsenic") and at.water.values["arsenic"].form == "",

@@ -203,41 +203,41 @@ def _not_judged_yet(s: Situation) -> bool:
     )
 
 
-SERVICE_FIRST = "Service and the same tests again come before anything new for this."
+SERVICE_FIRST = "Service what is here and test again before anything new is bought for this."
 WAITING_FIRST = (
-    "Water is brought for now, nobody complains of it, and no line here answers what health asks:"
-    " nothing is bought for comfort before that."
+    "Nothing in this catalog treats the health finding. Use bottled water, and buy nothing for"
+    " comfort before that is settled."
 )
 CAUSE_FIRST = (
-    "What they complain of is not explained yet, and nobody complains of the rest: its next test"
-    " comes before anything is bought."
-)
-WISH_FIRST = (
-    "What they wish less of is not tested yet, and nobody complains of the rest: its test comes"
+    "The complaint is not explained yet, and nobody complains of anything else. Do its next test"
     " before anything is bought."
 )
+WISH_FIRST = (
+    "Less is wanted of something that is not tested yet, and nobody complains of anything else."
+    " Do that test before anything is bought."
+)
 BEYOND_FIRST = (
-    "More than a filter bed takes for long: the well is looked at and a specialist designs it"
-    " before a bed is bought."
+    "This is more than a filter bed takes for long. Have the well checked and a specialist"
+    " design the treatment before a bed is bought."
 )
 TASTE_THERE = (
-    "What stands at the drinking tap takes out what is tasted: it is kept, and drunk from."
+    "The filter at the drinking tap already takes out what you taste. Keep it, and drink from it."
 )
 SUPPLY_FIRST = (
-    "A health limit passed in town water: the utility answers for it, and nothing is sold against"
-    " it before it has."
+    "This town water is over a health limit. The utility answers for it: buy nothing against it"
+    " before it has."
 )
 WAY_IN_FIRST = (
-    "Bacteria in a well or spring: the way in is looked for, the plumbing is disinfected and a"
-    " second sample is taken before anything is bought. Treatment is for what comes back."
+    "Bacteria were found in a well or spring. Look for the way in, have the plumbing disinfected"
+    " and take a second sample before anything is bought. Treatment is for what comes back."
 )
 FLOOD_FIRST = (
-    "A well that stood under water is looked at and disinfected by a licensed person, and tested"
-    " twice, before anything is bought."
+    "The well stood under water. Have a licensed person check and disinfect it, and have it"
+    " tested twice, before anything is bought."
 )
 BLOOM_FIRST = (
-    "A bloom: neither boiling nor UV helps against its toxins, and nothing is bought against them"
-    " before a laboratory and the health authority have answered."
+    "The lake is in a bloom. Neither boiling nor UV helps against its toxins: buy nothing"
+    " against them before a laboratory and the health authority have answered."
 )
 SURFACE_FIRST = (
     "Lake and cistern water carries microbes. The laboratory’s results for bacteria and UV"
@@ -268,7 +268,10 @@ TOWN_ACID_FIRST = (
 )
 MINERALS_FIRST = "Ask a laboratory which minerals cause the taste before anything is bought for it."
 ANODE_FIRST = "Only the hot tap smells: have the water heater’s anode checked first."
-CLINIC_FIRST = "Dialysis at home: nothing is changed on this water before the clinic has answered."
+CLINIC_FIRST = (
+    "Somebody here has dialysis at home. Change nothing on this water before the clinic has"
+    " answered."
+)
 
 #: the strongest first; of two that hold, the stronger one's line stands ahead, with its sentence
 PRIORITIES: tuple[Priority, ...] = (

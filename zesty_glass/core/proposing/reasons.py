@@ -96,7 +96,7 @@ def _gain(r: Row, option: str) -> str | None:
         return None
     target = " It meets what was wanted." if c.meets is Verdict.MET else ""
     if c.change == "less":
-        held = target if c.established else " Not established: no certificate for it."
+        held = target if c.established else " Not proven: no certificate covers it."
         return f"{_lead(r)} goes from {today.shown} to {c.shown} ({c.evidence}).{held}"
     if c.change == "inactivated":
         return f"{_lead(r)}: inactivated at the lamp, once the laboratory confirms it."

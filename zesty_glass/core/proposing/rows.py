@@ -211,8 +211,8 @@ def _words_verdict(q: Quantity) -> Verdict:
 
 
 #: what is said of a thing that a stage would take out, and does not as it stands
-SEE_THE_STOP = "not established; see what stops it, and the answer to that"
-OPEN_FIRST = "not established; its open tests first"
+SEE_THE_STOP = "not proven; see what stops it, and the answer to that"
+OPEN_FIRST = "not proven; do its open tests first"
 
 
 def _held_back(line: LineReport, analyte: str, where: str) -> str:
@@ -470,5 +470,5 @@ def _left(r: Row, c: Cell) -> str:
         return f"{r.name} {c.shown}, still over what is wanted"
     if not _presses(r):
         return ""
-    held = "may still be over" if c.established else "not established"
+    held = "may still be over" if c.established else "not proven"
     return f"{r.name} {c.shown}: {held}"

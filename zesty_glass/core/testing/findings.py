@@ -197,8 +197,8 @@ def _anode(water: Water, complaints: tuple[Complaint, ...]) -> Finding | None:
         shown="hot tap only",
         span="",
         sentence=(
-            "Only the hot tap smells: look at the water heater’s anode before anything is sold for"
-            " it."
+            "Only the hot tap smells. Have the water heater’s anode checked before you buy"
+            " anything for it."
         ),
         explains=(heater.id,),
         source="trade practice",

@@ -109,7 +109,7 @@ def _at(limit: Limit, r: Range | None) -> bool:
 def _at_limit(name: str, value: Value, units: str, limit: Limit) -> Finding:
     """A certified result right on its limit: met, and measured again before anything is sold."""
     text = (
-        f"{ANALYTES[name].name} {_shown(name, value, units)}: right at"
+        f"{ANALYTES[name].name} {_shown(name, value, units)} is right at"
         f" {limit_words(name, limit.value)}, {limit.name} ({limit.place}). It complies, with"
         " nothing to spare."
     )
@@ -257,8 +257,10 @@ class _Said:
 
 def _said_of_tds(shown: str, band: str, r: Range, limits: list[Limit]) -> _Said:
     return _Said(
-        f"{shown} dissolved: {band} by taste. It says nothing about hardness, and nothing about"
-        " health.",
+        (
+            f"{shown} of dissolved solids is {band} by taste. That says nothing about hardness,"
+            " and nothing about health."
+        ),
         Weight.NOTICE if any(x.value <= r.best for x in limits) else Weight.FINE,
     )
 

@@ -35,22 +35,22 @@ TONIGHT: tuple[Tonight, ...] = (
         id="microbes",
         analytes=until_then("boil"),
         sentence=(
-            "Microbes: bring drinking water to a rolling boil for 1 minute (3 minutes above 2,000"
-            " m), or use bottled water."
+            "Microbes were found. Bring drinking water to a rolling boil for 1 minute (3"
+            " minutes above 2,000 m), or use bottled water."
         ),
         source="US CDC and US EPA, emergency disinfection of drinking water",
         year=2017,
         not_boiled=(
-            "Microbes: bottled water only, to drink and to cook. A rolling boil kills them, and"
-            " leaves what else was found here stronger than before."
+            "Microbes were found. Use bottled water only, to drink and to cook. A rolling boil"
+            " kills them, and leaves what else was found here stronger than before."
         ),
     ),
     Tonight(
         id="never_boil",
         analytes=until_then("never_boil"),
         sentence=(
-            "Nitrate, metals and fluoride: use bottled water. Never boil it for these: boiling"
-            " makes them stronger."
+            "Use bottled water because of nitrate, metals or fluoride. Never boil it for these:"
+            " boiling makes them stronger."
         ),
         source="US CDC, drinking water from private wells",
         year=2024,
@@ -59,8 +59,8 @@ TONIGHT: tuple[Tonight, ...] = (
         id="pipes",
         analytes=until_then("flush"),
         sentence=(
-            "Lead and copper: cold tap only, flushed until it runs colder; bottled water for an"
-            " infant and in pregnancy."
+            "Because of lead or copper, use only cold water, flushed until it runs colder. Use"
+            " bottled water for an infant and in pregnancy."
         ),
         source="US EPA, basic information about lead in drinking water",
         year=2024,
@@ -69,7 +69,7 @@ TONIGHT: tuple[Tonight, ...] = (
         id="pfas",
         analytes=until_then("pfas"),
         sentence=(
-            "PFOA and PFOS: boiling does not take them out. Bottled water, or a filter certified"
+            "Boiling does not take PFOA and PFOS out. Use bottled water, or a filter certified"
             " for them, to drink and to cook."
         ),
         source="US EPA, PFAS in drinking water",
@@ -79,18 +79,21 @@ TONIGHT: tuple[Tonight, ...] = (
         id="radon",
         analytes=until_then("ventilate"),
         sentence=(
-            "Radon leaves the water into the air: ventilate where water is used, and have the"
-            " indoor air tested. A licensed radon professional next."
+            "Radon leaves the water into the air. Air the rooms where water is used, and have"
+            " the indoor air tested. Then ask a licensed radon professional."
         ),
         source="US EPA, radon in drinking water",
         year=2012,
     ),
 )
 INFANT = (
-    "An infant lives here: bottled water for formula until the laboratory and the authority have"
-    " answered."
+    "An infant lives here. Use bottled water for formula until the laboratory and the authority"
+    " have answered."
 )
-BLOOM = "Lake water in a bloom: neither boiling nor UV helps against its toxins. Use bottled water."
+BLOOM = (
+    "When the lake is in a bloom, neither boiling nor UV helps against its toxins. Use bottled"
+    " water then."
+)
 OTHER = "Use bottled water to drink and to cook until the local health authority has answered."
 
 
@@ -99,14 +102,15 @@ SURFACE_WATER = Tonight(
     id="surface",
     analytes=frozenset(MICROBES),
     sentence=(
-        "Lake and cistern water is not drunk untreated: bring it to a rolling boil for 1 minute (3"
-        " minutes above 2,000 m), or use bottled water. One clean sample does not change that."
+        "Do not drink lake or cistern water untreated. Bring it to a rolling boil for 1"
+        " minute (3 minutes above 2,000 m), or use bottled water. One clean sample does not"
+        " change that."
     ),
     source="US CDC and US EPA, emergency disinfection of drinking water",
     year=2017,
     not_boiled=(
-        "Lake and cistern water is not drunk untreated, and boiling leaves what else was found"
-        " here: bottled water only, to drink and to cook."
+        "Do not drink lake or cistern water untreated, and boiling leaves what else was"
+        " found here. Use bottled water only, to drink and to cook."
     ),
 )
 #: said where a well or spring was never tested for bacteria
@@ -114,14 +118,14 @@ UNTESTED = Tonight(
     id="untested",
     analytes=frozenset(MICROBES),
     sentence=(
-        "A spring or a dug well that was not tested for bacteria: boil what is drunk for 1 minute,"
-        " or use bottled water, until a laboratory has found none."
+        "This spring or dug well was not tested for bacteria. Boil what is drunk for 1"
+        " minute, or use bottled water, until a laboratory has found none."
     ),
     source="US CDC, drinking water from private wells",
     year=2024,
     not_boiled=(
-        "A spring or a dug well that was not tested for bacteria, and boiling leaves what else was"
-        " found here: bottled water until a laboratory has found none."
+        "This spring or dug well was not tested for bacteria, and boiling leaves what else"
+        " was found here. Use bottled water until a laboratory has found none."
     ),
 )
 _SHALLOW = frozenset({Source.SPRING, Source.WELL_DUG})
@@ -162,9 +166,9 @@ CARES: tuple[ForCare, ...] = (
     ForCare(
         id="lead_line",
         sentence=(
-            "The supply’s line here holds lead, and a child or a pregnancy is in the house: bottled"
-            " water, or water from a filter certified for lead, to drink, to cook and for formula."
-            " Boiling does not take lead out."
+            "The supply’s line here holds lead, and a child or a pregnancy is in the house. Use"
+            " bottled water, or water from a filter certified for lead, to drink, to cook and"
+            " for formula. Boiling does not take lead out."
         ),
         source="US EPA, basic information about lead in drinking water",
         year=2024,
@@ -175,8 +179,9 @@ CARES: tuple[ForCare, ...] = (
     ForCare(
         id="dialysis",
         sentence=(
-            "Dialysis at home: chlorine, chloramine and whatever treatment adds matter there. The"
-            " clinic decides; change nothing on this water before it has answered."
+            "Somebody here has dialysis at home, where chlorine, chloramine and whatever"
+            " treatment adds matter. The clinic decides; change nothing on this water before it"
+            " has answered."
         ),
         source="ANSI/AAMI/ISO 23500-3, water for haemodialysis",
         year=2019,
@@ -185,8 +190,9 @@ CARES: tuple[ForCare, ...] = (
     ForCare(
         id="weak_immunity",
         sentence=(
-            "Somebody’s defence against infection is weak: their physician says what they may"
-            " drink. Until bacteria are known to be absent: boiled for 1 minute, or bottled water."
+            "Somebody here has a weak defense against infection: their physician says what they"
+            " may drink. Until bacteria are known to be absent, boil it for 1 minute or use"
+            " bottled water."
         ),
         source="US CDC, guide to water filters for people with weakened immunity",
         year=2022,
@@ -194,15 +200,16 @@ CARES: tuple[ForCare, ...] = (
             home.care.weak_immunity and home.private and _may_hold(water, "coliform")
         ),
         not_boiled=(
-            "Somebody’s defence against infection is weak: their physician says what they may"
-            " drink. Until then bottled water only: boiling leaves what else was found here."
+            "Somebody here has a weak defense against infection: their physician says what they"
+            " may drink. Until then, use bottled water only: boiling leaves what else was found"
+            " here."
         ),
     ),
     ForCare(
         id="weak_immunity_town",
         sentence=(
-            "Somebody’s defence against infection is weak: their physician says whether this"
-            " water is boiled or filtered for them, whatever the supply reports."
+            "Somebody here has a weak defense against infection: their physician says whether"
+            " this water is boiled or filtered for them, whatever the supply reports."
         ),
         source="US CDC, guide to water filters for people with weakened immunity",
         year=2022,
@@ -211,8 +218,8 @@ CARES: tuple[ForCare, ...] = (
     ForCare(
         id="low_sodium",
         sentence=(
-            "A diet low in sodium: above 20 mg/L the water counts in a strict one. Whoever set the"
-            " diet is told how much this water holds."
+            "Somebody here is on a diet low in sodium. Above 20 mg/L, water counts in a strict"
+            " one. Tell whoever set the diet how much sodium this water holds."
         ),
         source="US EPA, drinking water advisory for sodium",
         year=2003,
@@ -223,8 +230,9 @@ CARES: tuple[ForCare, ...] = (
     ForCare(
         id="infant_manganese",
         sentence=(
-            "An infant and manganese: bottled water for formula until a certified laboratory and"
-            " the physician have answered; boiling makes it stronger."
+            "An infant lives here, and this water has manganese. Use bottled water for formula"
+            " until a certified laboratory and the physician have answered. Boiling makes it"
+            " stronger."
         ),
         source="WHO, manganese in drinking-water (provisional guideline 0.08 mg/L)",
         year=2021,
@@ -235,8 +243,8 @@ CARES: tuple[ForCare, ...] = (
     ForCare(
         id="infant_sulfate",
         sentence=(
-            "An infant and sulfate: from 500 mg/L it may loosen an infant’s bowels. Bottled water"
-            " for formula until the physician has answered; boiling makes it stronger."
+            "From 500 mg/L, sulfate may loosen an infant’s bowels. Use bottled water for"
+            " formula until the physician has answered. Boiling makes it stronger."
         ),
         source="US EPA, drinking water advisory for sulfate",
         year=2003,
@@ -247,8 +255,8 @@ CARES: tuple[ForCare, ...] = (
     ForCare(
         id="pregnancy",
         sentence=(
-            "A pregnancy: until nitrate and lead are known, bottled water to drink and to cook;"
-            " the midwife or physician is told what the laboratory finds."
+            "Use bottled water in a pregnancy, to drink and to cook, until nitrate and lead are"
+            " known. Tell the midwife or physician what the laboratory finds."
         ),
         source="US CDC, drinking water from private wells",
         year=2024,

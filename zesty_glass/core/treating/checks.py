@@ -34,54 +34,56 @@ class Says(NamedTuple):
 #: id -> what it says; each technology declares its own beside these
 CHECKS: dict[str, Says] = {
     "fit.licensed": Says(
-        "{what} is fitted by a licensed person, who says what it costs.",
+        "A licensed person installs {what} and says what that costs.",
         "Hand over its sheet of steps and settings.",
     ),
     "fit.self": Says(
-        "{what} is fitted by the household, about {need} min once: where code asks for a licensed"
-        " person on pipes, drains or wires, it asks here too.",
-        "The steps with their cautions go with it; metal pipe keeps its bonding.",
+        (
+            "You install {what} yourself, in about {need} min. Where code asks for a licensed"
+            " person on pipes, drains or wires, it asks here too."
+        ),
+        "Its steps and cautions come with it. Keep a metal pipe bonded.",
     ),
     "fit.self_loose": Says(
-        "{what} is set up by the household, about {need} min.", "The steps go with it."
+        "You set up {what} yourself, in about {need} min.", "Its steps come with it."
     ),
     "fit.specialist": Says(
-        "{what} is not for the household to fit.", "A licensed specialist fits and starts it."
+        "{what} is not for you to install.", "A licensed specialist installs and starts it."
     ),
     "let.rental": Says(
-        "{what} is rented for at least {need} months and stays the firm’s; {have}.",
+        "You rent {what} for at least {need} months, and it stays the firm’s; {have}.",
         "Say before signing what ending it early costs and who takes it out.",
     ),
     "let.to_own": Says(
-        "{what} is the household’s after {need} payments; its parts are paid beside the rent.",
+        "{what} is yours after {need} payments. You pay its parts beside the rent.",
         "Say before signing what ending it early costs, and the yearly rate it comes to.",
     ),
     "space.drain": Says(
-        "Needs a drain, and there is none within reach.",
-        "A plumber may add one with an air gap, to local code.",
+        "It needs a drain, and there is none within reach.",
+        "A plumber can add one with an air gap, to local code.",
         by_place=True,
     ),
     "space.socket": Says(
-        "Needs an outlet, and there is none within reach.",
-        "A licensed electrician may add one.",
+        "It needs an outlet, and there is none within reach.",
+        "A licensed electrician can add one.",
         by_place=True,
     ),
     "space.headroom": Says(
-        "Needs {need} in of height; {have} in are free.",
+        "It needs {need} in of height, and {have} in are free.",
         "Choose one that lies flat or is shorter.",
         by_place=True,
     ),
     "space.tenant": Says(
-        "The customer is a tenant and may not plumb.",
+        "This home is rented: nothing may be plumbed without the owner’s word.",
         "Ask the owner, or choose a counter unit or pitcher.",
         by_place=True,
     ),
     "space.floor": Says(
-        "Weighs {need} lb when full; the floor was judged too weak.",
-        "Another place, or a smaller unit.",
+        "It weighs {need} lb when full, and the floor is too weak for it.",
+        "Choose another place or a smaller unit.",
     ),
     "space.freezing": Says(
-        "Stands where it may freeze.", "Drain it for winter; give the household the steps."
+        "It stands where it may freeze.", "Drain it for the winter; its steps come with it."
     ),
     "pipe.material": Says(
         "What is the main pipe made of? A metal pipe may be part of the house’s electrical ground"
@@ -89,86 +91,106 @@ CHECKS: dict[str, Says] = {
         "Check before cutting.",
     ),
     "pipe.service": Says(
-        "The line from the main is not known: one of lead is the cause.", "Ask the utility."
+        "Nobody knows what the line from the main is made of. A lead line would be the cause.",
+        "Ask the utility.",
     ),
     "pipe.bonding": Says(
-        "The pipe is of {what}: cutting it may cut the house’s electrical ground.",
-        "A bonding jumper goes on first, by a licensed electrician.",
+        "The pipe is of {what}, and cutting it may cut the house’s electrical ground.",
+        "Have a licensed electrician put on a bonding jumper first.",
     ),
     "flow.larger": Says(
-        "More bathrooms than its table knows: {have} gpm are counted, {how}.",
+        "This home has more bathrooms than the flow table knows: {have} gpm are counted, {how}.",
         "Ask for the building’s design flow.",
     ),
     "flow.limit": Says("Peak flow is {have} gpm; this passes {need} gpm.", "The next size up."),
     "clock.empty_house": Says(
-        "Its clock runs in the empty house too, {have} days a year, and sends water to the drain.",
+        (
+            "Its clock also runs while the house is empty, {have} days a year, and sends water to"
+            " the drain."
+        ),
         "Switch it off when you leave, and log the day; or choose a metered one.",
     ),
     "use.weekend": Says(
         "One full weekend of {people} uses {use} gal: a cartridge for {have} gal lasts {lasts}.",
-        "A larger one, or another way.",
+        "Choose a larger one, or another way.",
     ),
-    "flow.unknown": Says("Its flow limit is not stated.", "Ask the maker."),
+    "flow.unknown": Says("Its maker states no flow limit.", "Ask the maker."),
     "well.backwash": Says(
-        "Backwash wants {need} gpm; the pump gives {have} gpm.",
-        "A lighter media, an upflow unit, or a larger pump.",
+        "Its backwash needs {need} gpm, and the pump gives {have} gpm.",
+        "Choose a lighter media, an upflow unit or a larger pump.",
         by_place=True,
     ),
     "well.low_yield": Says(
-        "The well ran low: {need} gal a backwash is much to ask of it.",
-        "An upflow unit, which drains nothing.",
+        "The well has run low, and {need} gal for each backwash is much to ask of it.",
+        "Choose an upflow unit, which drains nothing.",
     ),
     "septic.discharge": Says(
-        "Sends {need} gal at once to a septic system, {week} gal a week.",
-        "Ask the septic’s designer; local code decides.",
+        "It sends {need} gal at once to the septic system, {week} gal a week.",
+        "Ask the septic designer whether it can take that. Local code decides.",
     ),
     "brine.forbidden": Says(
-        "Brine is forbidden here.", "Exchange service, or no softener.", by_place=True
+        "Brine is forbidden here.", "Choose an exchange service, or no softener.", by_place=True
     ),
     "pressure.least": Says(
-        "Wants at least {need} psi running; here it is {have} psi.",
-        "A booster pump ahead of it.",
+        "It needs at least {need} psi running, and there is {have} psi here.",
+        "Put a booster pump before it.",
         asks=("@booster",),
     ),
     "pressure.most": Says(
-        "Takes at most {need} psi; here it is {have} psi.",
-        "A pressure regulator ahead of it.",
+        "It takes at most {need} psi, and there is {have} psi here.",
+        "Put a pressure regulator before it.",
         asks=("@regulator",),
     ),
     "pressure.shower": Says(
-        "The line takes {need} psi at peak flow: the shower will feel it.",
-        "The next size up, or a wider bypass.",
+        "The system takes {need} psi at peak flow, and the shower will feel it.",
+        "Choose the next size up, or a wider bypass.",
     ),
     "evidence.health": Says(
-        "No certified or measured evidence for {what}: not established.",
+        "No certificate or measurement shows that it treats {what}.",
         "Ask for the certificate for this contaminant.",
     ),
     "arsenic.species": Says(
-        "Arsenic claims hold for As(V); which form this is, is not known.",
-        "Laboratory: arsenic species; or chlorine ahead of it, which makes it As(V).",
+        "Arsenic claims hold for As(V) only, and nobody knows which form this is.",
+        (
+            "Have a laboratory test the arsenic species, or put chlorine before it, which makes it"
+            " As(V)."
+        ),
     ),
     "arsenic.form": Says(
-        "Some of this arsenic is As(III), which the claim does not hold for: nothing is promised.",
-        "A specialist: an oxidant ahead of it makes it As(V).",
+        (
+            "Some of this arsenic is As(III), and the claim does not cover that: nothing is"
+            " promised."
+        ),
+        "Ask a specialist: an oxidant before it makes it As(V).",
     ),
     "line.two_of_a_kind": Says("Two stages of one kind: {what}.", "Keep one."),
     "line.undisinfected": Says(
-        "Nothing in this line disinfects, and {have}: its water is not drunk as it comes.",
-        "A lamp behind fine filtration; until then drinking water is boiled or brought.",
+        "Nothing in this system disinfects, and {have}: do not drink its water as it comes.",
+        (
+            "Put a UV system after fine filtration. Until then, boil your drinking water or use"
+            " bottled water."
+        ),
         asks=("@uv",),
     ),
     "line.disinfection_open": Says(
-        "Whether this line disinfects is open, and {have}: its water is not drunk until the open"
-        " tests are made and a laboratory finds none behind it.",
-        "The tests named at the lamp; until then drinking water is boiled or brought.",
+        (
+            "Nobody knows yet whether this system disinfects, and {have}: do not drink its water"
+            " until the open tests are done and a laboratory finds none after it."
+        ),
+        (
+            "Do the tests named at the UV system. Until then, boil your drinking water or use"
+            " bottled water."
+        ),
     ),
     "nitrate.infant": Says(
-        "An infant lives here, and nitrate is treated for: a laboratory tests it behind the unit"
-        " before the first bottle is made with it.",
-        "Bottled water for formula until then.",
+        (
+            "An infant lives here, and nitrate is treated. Have a laboratory test the treated water"
+            " before the first bottle is made with it."
+        ),
+        "Use bottled water for formula until then.",
     ),
     "line.same_hour": Says(
-        "Two rinse at one hour: {what}.", "Set one of them an hour or two later."
+        "Two units rinse at the same hour: {what}.", "Set one of them an hour or two later."
     ),
     "line.moved": Says("{what} stands out of order: {why}.", "The checks stay on."),
 }
@@ -242,7 +264,7 @@ def check_need(need: Need, stream: Stream, kind: str, units: str) -> Check:
             status=status,
             sentence=f"{name} {shown} ({span}): may be past {limit}{tail}.{why}",
         )
-    return Check(id=id, status=need.severity, sentence=f"{name} {shown}: wants {wanted}.{why}")
+    return Check(id=id, status=need.severity, sentence=f"{name} {shown}: it needs {wanted}.{why}")
 
 
 def verdict_on(need: Need, q: Quantity | None) -> Verdict:

@@ -120,8 +120,11 @@ def _softener(seen: Seen) -> Answer:
     if leaks:
         return (
             "service",
-            "Hard water comes through: salt and its bridge, injector, resin and bypass are looked"
-            " at, one regeneration by hand, then measured again. Only then a new one.",
+            (
+                "Hard water comes through. Check the salt and any salt bridge, the injector, the"
+                " resin and the bypass, start one regeneration by hand, and test again. Only then"
+                " think of a new one."
+            ),
         )
     if hard is None:
         return "not_judged", "Draw a glass behind it and test the hardness."
@@ -134,7 +137,7 @@ def _softener(seen: Seen) -> Answer:
             f"It softens. Set it to {load.best:.0f} gpg: as it is it regenerates about {more:.0%}"
             " more often than needed, with its salt and rinse water.",
         )
-    return "keep", "It softens as it is set. Salt, and the same test once a year."
+    return "keep", "It softens as it is set. Keep salt in it, and test once a year."
 
 
 def _membrane(seen: Seen) -> Answer:
@@ -157,8 +160,8 @@ def cartridge(seen: Seen) -> Answer:
     and by whether anything measured differs behind it."""
     device = seen.device
     if seen.over:
-        age = "Overdue for replacement." if seen.age is not None else "How old it is nobody knows."
-        return "service", f"{age} {device.of.service} The same tests again then."
+        age = "Overdue for replacement." if seen.age is not None else "Nobody knows how old it is."
+        return "service", f"{age} {device.of.service} Then test again."
     limit, tds = device.change_at_tds, seen.after("tds")
     if limit is not None and tds is not None and tds.best >= limit:
         return (
@@ -173,14 +176,18 @@ def cartridge(seen: Seen) -> Answer:
         case False if device.months is None and device.gallons is None:
             return (
                 "service",
-                "Nothing that was measured differs behind it, and how long its part lasts is not"
-                f" known. {device.of.service} Then the same tests: if nothing differs, it can go.",
+                (
+                    "Nothing that was measured differs after it, and nobody knows how long its part"
+                    f" lasts. {device.of.service} Then test again: if nothing differs, it can go."
+                ),
             )
         case False:
             return (
                 "replace",
-                "Nothing that was measured differs behind it though it is within its life: see that"
-                " nothing goes around it; else it can go.",
+                (
+                    "Nothing that was measured differs after it, though it is within its life."
+                    " Check that no water goes around it; if none does, it can go."
+                ),
             )
 
 
@@ -226,14 +233,17 @@ def _iron(seen: Seen) -> Answer:
             said = ANALYTES[name].said
             close = f"The {said} behind it is too close to {limits[name]:g} to call"
             return "not_judged", f"{close}: test it finer."
-    return "keep", "It takes the iron out. The same test once a year."
+    return "keep", "It takes the iron out. Test once a year."
 
 
 def _uv(seen: Seen) -> Answer:
     if seen.age is None or seen.age > (seen.device.months or LAMP_MONTHS):
         return "service", seen.device.of.service + " A laboratory tests the water behind it."
     if seen.clean:
-        return "keep", "A laboratory found none behind it. A lamp a year, and the same test then."
+        return (
+            "keep",
+            "A laboratory found none after it. Change the lamp every year, and test then.",
+        )
     return (
         "not_judged",
         "A lamp is judged by its alarm, its days powered and a laboratory’s test behind it.",
@@ -254,8 +264,10 @@ def of_health(seen: Seen, verdict: Verdict) -> Answer | None:
         names = ", ".join(ANALYTES[name].said for name in seen.open_behind)
         return (
             "not_judged",
-            f"What it does to {names} is not known: a certified laboratory’s sample behind it"
-            " says, no other reading does. Until then do not count on it.",
+            (
+                f"What it does to {names} is not known. Only a certified laboratory’s sample after"
+                " it can tell. Until then, do not count on it."
+            ),
         )
     return None
 

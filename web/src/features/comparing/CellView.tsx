@@ -44,7 +44,7 @@ function Evidence({ cell }: { cell: Cell }): ReactElement | null {
         <span className="flex items-center gap-1 text-s text-ink-2">
           <EvidenceMark level={cell.level} />
           {words}
-          {!cell.established && <b className="text-zest-ink">{say("not established")}</b>}
+          {!cell.established && <b className="text-zest-ink">{say("not proven")}</b>}
         </span>
       )}
       {cell.note !== "" && cell.note !== words && cell.change !== "no_claim" && (

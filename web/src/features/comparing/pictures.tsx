@@ -291,7 +291,7 @@ export function MeetsMark({ cell }: { cell: Cell }): ReactElement | null {
   if (cell.change === "not_tested" || cell.change === "unknown")
     return <StateMark kind="unk" size={17} />;
   if (!cell.established && cell.change === "less")
-    return <StateMark kind="unk" size={17} label={say("not established")} />;
+    return <StateMark kind="unk" size={17} label={say("not proven")} />;
   if (cell.meets === "met")
     return <StateMark kind="done" size={17} label={say("meets what was wanted")} />;
   if (cell.meets === "not_met")

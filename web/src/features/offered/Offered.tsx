@@ -182,7 +182,7 @@ function HowToRead({ offer }: { offer: Offer }): ReactElement {
           {say("Every figure has a range. Where two ranges overlap, no difference is claimed.")}
         </li>
         <li>{say("A solid glass is measured, a dashed one expected; hatching was not tested.")}</li>
-        <li>{say("“Not established” means there is no certificate for that contaminant.")}</li>
+        <li>{say("“Not proven” means there is no certificate for that contaminant.")}</li>
         <li>
           {say("Doing nothing is one of the choices, with its own costs.")}
           {unexplained > 0 &&

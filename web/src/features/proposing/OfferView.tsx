@@ -134,7 +134,7 @@ function Found({ offer }: { offer: Offer }): ReactElement {
                       <span className="flex gap-1 items-center text-s text-ink-2">
                         <EvidenceMark level={c.level} />
                         {c.evidence}
-                        {!c.established && say(", not established")}
+                        {!c.established && say(", not proven")}
                       </span>
                     )}
                     {!c.evidence && !c.established && c.note !== "" && (

@@ -23,22 +23,28 @@ from .common import StageInput, effects, report, total_chlorine, weekend_checks,
 CHECKS = {
     "carbon.ebct": Says(
         "At {flow} gpm the water stays {have} min in the bed; {need} min are needed for {what}.",
-        "More carbon, or catalytic carbon.",
+        "Choose more carbon, or catalytic carbon.",
     ),
     "carbon.disinfectant": Says(
-        "Takes the disinfectant out for everything behind it.",
-        "Keep what is behind it clean; sanitize as the manual says.",
+        "It takes the disinfectant out for everything after it.",
+        "Keep what comes after it clean; sanitize as the manual says.",
     ),
     "carbon.radon": Says(
-        "Radon is {have}: a carbon bed would collect its daughters.", "A radon specialist first."
+        "Radon is {have}, and a carbon bed would collect its decay products.",
+        "Ask a radon specialist first.",
     ),
     "carbon.radon_unknown": Says(
-        "Radon in this private water is not known: a carbon bed would collect its daughters.",
-        "Laboratory: radon in water.",
+        (
+            "Radon in this private water is not known, and a carbon bed would collect its decay"
+            " products."
+        ),
+        "Have a laboratory test radon in water.",
     ),
     "carbon.radon_open": Says(
-        "Radon is {have} pCi/L or more: how much more decides, for a bed would collect its"
-        " daughters.",
+        (
+            "Radon is {have} pCi/L or more. How much more decides, because a bed would collect its"
+            " decay products."
+        ),
         "Laboratory: radon in water, with a method that reads it.",
     ),
     "carbon.volume": Says(

@@ -22,18 +22,24 @@ from .common import StageInput, dues, effects, not_known, report, tannin_binds_i
 
 CHECKS = {
     "iron.ph": Says(
-        "pH {have} here: wants at least {need} for {what}.",
-        "pH correction ahead of it.",
+        "The pH here is {have}, and it needs at least {need} for {what}.",
+        "Correct the pH before it.",
         asks=("ph",),
     ),
     "iron.tannin_maybe": Says(
-        "Tannin may be at the 0.5 mg/L from which it binds iron: the filter’s claim is not sure.",
-        "A finer tannin test, or the laboratory.",
+        (
+            "Tannin may be at the 0.5 mg/L from which it binds iron, and the filter’s claim is not"
+            " sure."
+        ),
+        "Do a finer tannin test, or have a laboratory test it.",
         asks=("tannin",),
     ),
     "iron.tannin": Says(
         "Tannin binds iron and defeats it.",
-        "A tannin bed ahead of it: move the stage and write why. Color and iron by laboratory.",
+        (
+            "Put a tannin filter before it: move the stage and write why. Have a laboratory test"
+            " color and iron."
+        ),
         asks=("tannin",),
     ),
 }
@@ -124,7 +130,7 @@ def _tannin(stream: Stream) -> list[Check]:
                 Check(
                     id="iron.tannin",
                     status="unknown",
-                    sentence="Tannin binds iron and defeats it: not tested.",
+                    sentence="Tannin binds iron and defeats it, and it is not tested.",
                     test="tannin kit",
                 )
             ]

@@ -27,8 +27,8 @@ from .membrane_shown import figures_of, rated_waste, settings_of, summary_of
 
 CHECKS = {
     "membrane.feed": Says(
-        "The feed’s bacteria are {have}: a membrane is no disinfection.",
-        "Disinfection ahead of it.",
+        "Bacteria in its feed are {have}, and an RO membrane is no disinfection.",
+        "Disinfect the water before it.",
         asks=(
             "@uv",
             "@chlorinator",
@@ -36,35 +36,37 @@ CHECKS = {
     ),
     "membrane.never": Says(
         "No net pressure is left: it would make nothing.",
-        "A booster pump, or warmer and thinner water.",
+        "Put a booster pump before it, or choose another system.",
         asks=("@booster",),
     ),
     "membrane.drains": Says(
         (
-            "No net pressure is left: its tank never fills, so its drain never closes: "
-            "{have} gal a day for nothing."
+            "No net pressure is left, so its tank never fills and its drain never closes: {have}"
+            " gal a day for nothing."
         ),
-        "Do not fit it here. A booster pump, or warmer and thinner water.",
+        "Do not install it here without a booster pump.",
         asks=("@booster",),
     ),
     "membrane.yield": Says(
-        "Makes {have} gal a day; the household drinks {need} gal.",
-        "The next size up, or a booster pump.",
+        "It makes {have} gal a day, and {need} gal are drunk.",
+        "Choose the next size up, or add a booster pump.",
     ),
     "membrane.copper": Says(
-        "Its water has a low pH: no copper line behind it.", "A plastic line to the tap."
+        "Its water has a low pH: no copper line may follow it.", "Run a plastic line to the tap."
     ),
     "membrane.no_shutoff": Says(
-        "No shut-off: its drain runs all day.", "One with a shut-off valve."
+        "It has no shut-off: its drain runs all day.", "Choose one with a shut-off valve."
     ),
     "membrane.sulfate": Says(
-        "Sulfate is {have} mg/L: from {need} mg/L gypsum may fall out on the membrane.",
-        "A lower recovery, an antiscalant, or a specialist’s design.",
+        "Sulfate is {have} mg/L. From {need} mg/L, gypsum may form on the membrane.",
+        "Choose a lower recovery, an antiscalant or a specialist’s design.",
     ),
     "membrane.silica": Says(
-        "Silica is {have} mg/L: from {need} mg/L it may fall out on the membrane, and cleaning"
-        " does not take it off.",
-        "A lower recovery, or a specialist’s design.",
+        (
+            "Silica is {have} mg/L. From {need} mg/L, it may form on the membrane, and cleaning"
+            " does not take it off."
+        ),
+        "Choose a lower recovery or a specialist’s design.",
     ),
     "membrane.concentrate": Says(
         "Ratio 0: nothing to the drain, so it works as a cartridge.", "Watch its life."
@@ -80,7 +82,7 @@ SCALES = Need(
     analyte="hardness",
     limit=171.18,
     severity="warn",
-    why="It scales: soften ahead, or expect a shorter life.",
+    why="It scales: soften the water before it, or expect a shorter life.",
 )
 #: shares of a membrane's life on water harder than so much [mg/L as CaCO3], the harder the shorter:
 #: over 10, and from 25 gpg on (trade practice, 2024)
@@ -91,12 +93,14 @@ LIFE_ON_HARD = (
 LIFE_UNTESTED = 0.75  # share of its life where hardness was not tested: trade practice (2024)
 
 NEEDS = (
-    Need(analyte="chlorine_free", limit=0.1, why="Carbon ahead of it: chlorine eats the membrane."),
+    Need(
+        analyte="chlorine_free", limit=0.1, why="Put carbon before it: chlorine eats the membrane."
+    ),
     Need(
         analyte="chlorine_total",
         limit=0.1,
         severity="warn",
-        why="Chloramine eats it slowly: catalytic carbon ahead.",
+        why="Chloramine eats it slowly: put catalytic carbon before it.",
     ),
     SCALES,
     Need(analyte="iron", limit=0.1, severity="warn", why="Iron fouls it."),
@@ -116,7 +120,9 @@ def _feed_checks(inp: StageInput) -> list[Check]:
             Check(
                 id="membrane.feed",
                 status="unknown",
-                sentence="Wants a feed without bacteria: the tests of the lamp ahead are open.",
+                sentence=(
+                    "It needs a feed without bacteria, and the UV system before it has open tests."
+                ),
                 test="the tests that the lamp ahead asks for",
             )
         ]
@@ -133,7 +139,7 @@ def _feed_checks(inp: StageInput) -> list[Check]:
             Check(
                 id="membrane.feed",
                 status="unknown",
-                sentence="Wants a feed without bacteria: not tested.",
+                sentence="It needs a feed without bacteria, and that is not tested.",
                 test="laboratory: coliform",
             )
         ]
@@ -433,8 +439,8 @@ MEMBRANE = Technology(
     does=frozenset({"holds back", "makes slowly"}),
     service=Service(sheets=("membrane_start", "tap_set"), causes=("seal",), drift="rejection"),
     caution=(
-        "Water off and pressure relieved before a housing is opened. No copper line behind "
-        "the membrane. Sanitize as its manual says."
+        "Turn the water off and relieve the pressure before you open a housing. Run no copper"
+        " line after the membrane. Sanitize as its manual says."
     ),
     drawing="membrane",
     settings=(),

@@ -36,34 +36,44 @@ CHECKS = {
         "pH {have} is outside what this media corrects ({need}).", "{remedy}"
     ),
     "neutraliser.iron": Says(
-        "Iron {have} coats the bed: this one wants at most {need}.",
-        "Iron and sediment ahead of it, or a backwashing bed.",
+        "Iron at {have} coats the bed, and this one takes at most {need}.",
+        "Treat iron and sediment before it, or choose a backwashing bed.",
         asks=("iron",),
     ),
-    "neutraliser.ph_meter": Says("pH by drops is too coarse to size this.", "pH by meter on site."),
+    "neutraliser.ph_meter": Says(
+        "pH by drops is too coarse to size this.", "Measure the pH by meter on site."
+    ),
     "neutraliser.hardness": Says(
-        "Adds hardness: {have}.", "The softener behind it is sized on the raised hardness."
+        "It adds hardness: {have}.", "A softener after it is sized on the raised hardness."
     ),
     "neutraliser.sodium": Says(
-        "Soda ash adds about {have} mg/L sodium, and no hardness.",
-        "A diet low in sodium asks its physician; a membrane at the drinking tap takes it out.",
+        "Soda ash adds about {have} mg/L of sodium and no hardness.",
+        (
+            "Anyone on a diet low in sodium asks their physician. An RO system at the drinking tap"
+            " takes it out."
+        ),
     ),
     "neutraliser.upflow": Says(
-        "Upflow: no valve to wear and nothing to drain, but a bed that is never loosened may"
-        " channel.",
-        "Look at the level with every filter change; pH behind it tells of a channel.",
+        (
+            "An upflow bed has no valve to wear and drains nothing, but water may cut channels"
+            " through it."
+        ),
+        "Check its level at every filter change. A low pH after it tells of a channel.",
     ),
     "neutraliser.backwashing": Says(
-        "Backwashing: its bed is lifted against channels; the valve wears, and one that sticks"
-        " holds the pump on.",
+        (
+            "A backwashing bed is lifted so that no channels form. Its valve wears, and one that"
+            " sticks keeps the pump running."
+        ),
         "Listen for the end of a rinse, and test the valve yearly.",
     ),
     "neutraliser.overshoot": Says(
-        "With magnesia the pH may pass 9 after standing.", "Less magnesia; check after a holiday."
+        "With magnesia, water that stood may pass pH 9.",
+        "Use less magnesia, and check after a vacation.",
     ),
     "neutraliser.corrosion": Says(
-        "pH and hardness change: lead and copper want a re-test.",
-        "First-draw sample after some weeks.",
+        "The pH and hardness change: test lead and copper again.",
+        "Take a first-draw sample after some weeks.",
     ),
 }
 
@@ -84,7 +94,7 @@ def _media_checks(f: NeutraliserFigures, ph: Range, inp: StageInput) -> list[Che
                 "warn",
                 have=f"{ph.best:.1f}",
                 need=text,
-                remedy="The water is not acid: it may not be needed.",
+                remedy="This water is not acid, and it may not be needed.",
             )
         )
     elif ph.low < wants[0]:
@@ -413,7 +423,7 @@ NEUTRALISER = Technology(
         causes=("setting", "channelled"),
         gauges=("media",),
     ),
-    caution="pH and hardness change: lead and copper want a re-test after some weeks.",
+    caution="The pH and hardness change: test lead and copper again after some weeks.",
     drawing="neutraliser",
     settings=(REFILL, BACKWASH, HOUR, CLOCK_OFF),
     checks=CHECKS,

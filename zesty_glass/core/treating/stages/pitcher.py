@@ -27,7 +27,7 @@ CHECKS = {
     ),
     "pitcher.too_often": Says(
         "This water uses up a cartridge in {have}: nobody changes one that often for long.",
-        "A system that is made for this much.",
+        "Choose a system that is made for this much.",
     ),
 }
 #: a cartridge that lasts less is a burden, or no way to live with [days]: trade practice (2024)

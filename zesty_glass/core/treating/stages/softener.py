@@ -44,12 +44,12 @@ NSF44_GR_LB = 3350.0  # NSF/ANSI 44 rated efficiency [grains/lb]
 SERVICE_GPM_FT3, PEAK_GPM_FT3 = 5.0, 10.0
 
 NEEDS = (
-    Need(analyte="iron", limit=2.0, why="An iron filter ahead of it, or a cleaner in the salt."),
+    Need(analyte="iron", limit=2.0, why="Put an iron filter before it, or a cleaner in the salt."),
     Need(
         analyte="chlorine_free",
         limit=1.0,
         severity="warn",
-        why="Carbon ahead of it saves the resin.",
+        why="A carbon filter before it saves the resin.",
     ),
 )
 
@@ -239,7 +239,7 @@ def _checks_before(inp: StageInput, f: SoftenerFigures) -> list[Check]:
             Check(
                 id="brine.forbidden",
                 status="say",
-                sentence="Its brine goes to the drain: some places forbid it, by local code.",
+                sentence="Its brine goes to the drain, and some local codes forbid that.",
             )
         )
     return checks
@@ -453,8 +453,8 @@ SOFTENER = Technology(
         drift="hardness",
     ),
     caution=(
-        "Plumbing, drain with an air gap and brine discharge to local code; where metal pipe "
-        "is cut, a bonding jumper by a licensed electrician."
+        "Plumbing, the drain’s air gap and the brine follow local code. Where a metal pipe is"
+        " cut, have a licensed electrician fit a bonding jumper."
     ),
     drawing="softener",
     settings=(DOSE, RESERVE, RENEW_CLOCK, HOUR, CLOCK_OFF),

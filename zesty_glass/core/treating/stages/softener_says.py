@@ -6,37 +6,46 @@ from ..checks import Says
 
 CHECKS = {
     "softener.too_small": Says(
-        "Would regenerate every {have} days: below 2 days is too small.", "More resin."
+        "It would regenerate every {have} days, and less than 2 days is too small.", "More resin."
     ),
     "softener.breaks_through": Says(
         (
-            "Cannot: a day’s load is {load} grains, it holds {have}, and hard water breaks "
-            "through within a day."
+            "Too small: this home uses {load} grains of capacity a day and the softener holds"
+            " {have}. Hard water would get through every day."
         ),
         "More resin.",
     ),
     "softener.wasteful": Says(
-        "Would last {have} days; it regenerates after 14 all the same, and wastes salt and water.",
-        "Less resin, or a lower salt dose.",
+        (
+            "It would last {have} days, but it regenerates after 14 all the same and wastes salt"
+            " and water."
+        ),
+        "Choose less resin or a lower salt dose.",
     ),
     "softener.clock": Says(
-        "On its clock every {need} days it runs hard for {have} % of the water.",
-        "Set it to {fit} days, or meter it.",
+        "On its clock of every {need} days, {have} % of the water comes out hard.",
+        "Set it to {fit} days, or choose a metered one.",
     ),
     "softener.worst_end": Says(
         "At the worst end of the readings it would regenerate every {have} days.",
-        "A finer hardness test, or the next size up.",
+        "Do a finer hardness test, or choose the next size up.",
     ),
     "softener.particulate_iron": Says(
-        "Rusted iron fouls resin.", "An iron filter ahead of it.", asks=("iron",)
+        "Rusted iron fouls resin.", "Put an iron filter before it.", asks=("iron",)
     ),
     "softener.tannin": Says(
-        "Tannin binds iron: what is bound passes the resin, and fouls it. How much is not known.",
-        "Iron by laboratory before and after filtering; a trial on a small column.",
+        "Tannin binds iron, and bound iron passes the resin and fouls it. How much is not known.",
+        (
+            "Have a laboratory measure iron before and after filtering, or try a demonstration"
+            " column."
+        ),
     ),
     "softener.tannin_maybe": Says(
-        "Tannin may be at the 0.5 mg/L from which it binds iron: what is bound passes the resin.",
-        "A finer tannin test, or the laboratory.",
+        (
+            "Tannin may be at the 0.5 mg/L from which it binds iron, and bound iron passes the"
+            " resin."
+        ),
+        "Do a finer tannin test, or have a laboratory test it.",
     ),
     "softener.diet": Says(
         "Softening adds about {have} mg of {salt} to each liter of softened water.",
@@ -47,14 +56,21 @@ CHECKS = {
         ),
     ),
     "softener.sodium_total": Says(
-        "With the water’s own that makes {total} mg/L sodium at every softened tap.",
-        "A strict diet counts from {strict} mg/L; it is tasted from about {taste} mg/L.",
+        (
+            "With what the water has already, that makes {total} mg/L of sodium at every softened"
+            " tap."
+        ),
+        "A strict diet counts it from {strict} mg/L, and you taste it from about {taste} mg/L.",
     ),
     "softener.own_sodium": Says(
-        "The water’s own sodium comes on top: it is not tested.", "Laboratory: sodium."
+        "The water’s own sodium comes on top, and it is not tested.",
+        "Have a laboratory test sodium.",
     ),
     "softener.efficiency": Says(
-        "Rated {have} grains a pound of salt; NSF/ANSI 44 asks 3,350 grains a pound of salt.",
+        (
+            "It is rated at {have} grains a pound of salt; NSF/ANSI 44 asks for 3,350 grains a"
+            " pound of salt."
+        ),
         "A lower dose.",
     ),
     "softener.open_ended": Says(

@@ -16,8 +16,8 @@ from .common import StageInput, dues, effects, report
 
 CHECKS = {
     "specialist": Says(
-        "Needs a laboratory result and a licensed specialist.",
-        "Name the specialist; the laboratory first.",
+        "It needs a laboratory result and a licensed specialist.",
+        "Have a laboratory test first, then name the specialist.",
     ),
 }
 

@@ -28,14 +28,14 @@ from .common import StageInput, dues, electricity, report, working
 CHECKS = {
     "uv.flow": Says(
         "At {uvt} % transmittance it treats {have} gpm; the design flow is {need} gpm.",
-        "The next size up, or a fixed flow limiter.",
+        "Choose the next size up, or a fixed flow limiter.",
     ),
     "uv.limited": Says(
-        "The flow limiter holds the house to {have} gpm; {peak} gpm are asked for at peak.",
+        "The flow limiter holds the house to {have} gpm, and the peak is {peak} gpm.",
         "Say so before it is sold, or choose the next size up.",
     ),
     "uv.uvt_low": Says(
-        "Transmittance {have} % is below its table ({need} %): its dose is not reached.",
+        "A transmittance of {have} % is below its table ({need} %): it does not reach its dose.",
         "Clear the water first, then measure again.",
         asks=(
             "tannin",
@@ -46,7 +46,10 @@ CHECKS = {
     ),
     "uv.uvt_unknown": Says(
         "The water has color and its transmittance is not measured.",
-        "Laboratory: UV transmittance, drawn where the lamp will be.",
+        (
+            "Have a laboratory measure the UV transmittance of a sample drawn where the lamp will"
+            " be."
+        ),
         asks=(
             "tannin",
             "iron",
@@ -55,22 +58,25 @@ CHECKS = {
         ),
     ),
     "uv.after_unmeasured": Says(
-        "A stage ahead changes the water, but only the raw transmittance is known: that counts.",
-        "Measure it again behind the stage.",
+        (
+            "A stage before it changes the water, but only the raw transmittance is known: that"
+            " counts."
+        ),
+        "Measure it again after that stage.",
     ),
     "uv.class": Says(
         "This water is known or likely to be unsafe: an unmonitored or class B unit will not do.",
-        "Class A, with sensor and alarm or shut-off.",
+        "Choose class A, with a sensor and an alarm or shut-off.",
         by_place=True,
     ),
-    "uv.prefilter": Says("Wants a 5 µm filter ahead.", "Add one.", asks=("@sediment",)),
+    "uv.prefilter": Says("It needs a 5 µm filter before it.", "Add one.", asks=("@sediment",)),
     "uv.lamp_space": Says(
-        "The lamp needs {need} in free above to be drawn; {have} in are there.",
-        "A chamber that lies flat.",
+        "The lamp needs {need} in free above it to be pulled out, and {have} in are free.",
+        "Choose a chamber that lies flat.",
         by_place=True,
     ),
     "uv.first_use": Says(
-        "Before first use the whole plumbing is disinfected.",
+        "Have the whole plumbing disinfected before first use.",
         "See the steps; bleach cautions apply.",
     ),
 }
@@ -431,8 +437,8 @@ UV = Technology(
         sheets=("uv_start", "lamp"), specialist=True, after_bleach=True, gauges=("lamp",)
     ),
     caution=(
-        "The whole plumbing is disinfected before first use. Bleach: ventilate, never mix it "
-        "with other cleaners. The lamp protects nothing behind it."
+        "Have the whole plumbing disinfected before first use. With bleach, air the room and"
+        " never mix it with other cleaners. The lamp protects nothing after it."
     ),
     drawing="uv",
     settings=(LIMITER, LAY_UP),
