@@ -29,7 +29,7 @@ VIEWS: dict[str, tuple[str, tuple[int, int], str]] = {
     "meaning": (f"{_HOME}/meaning", (1280, 800), "What bothers them"),
     "line": (f"{_HOME}/line?line={uid('home-1-option-b')}", (1280, 800), "regenerates every"),
     "suggest": (f"{_HOME}/line", (1280, 800), "to drain a year"),
-    "compare": (f"{_HOME}/compare", (1280, 800), "All it costs"),
+    "compare": (f"{_HOME}/compare", (1280, 800), "Total cost"),
     "show-glass": (f"{_HOME}/facing/glass", (1280, 800), "What it does not show"),
     "show-side-by-side": (
         f"/visits/{uid('home-6-visit')}/facing/side_by_side",
@@ -48,7 +48,7 @@ VIEWS: dict[str, tuple[str, tuple[int, int], str]] = {
 OF_MANAGERS = frozenset({"monday"})
 #: what is touched first, to come to the view
 PRESSED: dict[str, tuple[tuple[str, str], ...]] = {
-    "suggest": (("button", "Propose lines"),),
+    "suggest": (("button", "Propose systems"),),
     "home-years": (("a", "Orrin Kettleby"),),
 }
 

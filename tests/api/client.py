@@ -160,7 +160,7 @@ def compared(assessment):
                 for c in s["checks"]
             ]
             + [
-                {"stage": "The whole line", "status": c["status"], "sentence": c["sentence"]}
+                {"stage": "The whole system", "status": c["status"], "sentence": c["sentence"]}
                 for c in o["line"]["checks"]
             ]
             if o["line"]

@@ -36,7 +36,7 @@ class InSpanish(AcceptCase):
             self.assertEqual(r.status_code, 200, r.text[:300])
             paper = pypdfium2.PdfDocument(r.content)
             self.addCleanup(paper.close)
-            self.assertIn("Lo que recomendamos", paper[0].get_textpage().get_text_range())
+            self.assertIn("Usted nos habló de", paper[0].get_textpage().get_text_range())
 
     def test_a_proposal_is_shown_and_signed_in_it_on_the_screen(self):
         path = f"/api/proposals/{self.made}"
@@ -57,7 +57,7 @@ class InSpanish(AcceptCase):
         self.assertEqual(english["visit"], spanish["visit"])
         found = spanish["assessment"]["meaning"]
         self.assertIn("valor guía (OMS)", str(found["findings"]))
-        self.assertIn("use agua embotellada", str(found["tonight"]))
+        self.assertIn("Use agua embotellada", str(found["tonight"]))
         about = self.get("/api/demonstrations?language=es")["offered"]
         self.assertIn("Lado a lado", [a["name"] for a in about])
 

@@ -76,13 +76,13 @@ class Journey(BrowserCase):
         b = self.b
         b.click("nav a", "Meaning")
         b.see("Crust on the kettle")
-        b.see("It says nothing about hardness")
+        b.see("That says nothing about hardness")
         b.see("Free chlorine")
         self.clean()
 
     def design(self):
         b = self.b
-        b.click("nav a", "Line")
+        b.click("nav a", "System")
         b.click("button", "Choose the first stage")
         b.click("[role=dialog] button", "Softener")
         b.click("[role=dialog] li button", "Softener, 2 ft³")
@@ -91,7 +91,7 @@ class Journey(BrowserCase):
         b.click("button.opens", "days")
         b.see("resin capacity by salt dose")
         self.keys(Keys.ESCAPE)
-        b.click("button", "New line")
+        b.click("button", "New system")
         b.click("[role=dialog] button", "Drinking tap")
         b.click("[role=dialog] li button", "carbon, membrane, tank")
         b.see("to the drain, for what is drunk")
@@ -105,7 +105,7 @@ class Journey(BrowserCase):
         self.clean()
         b.click("a", "Back")
         b.click("button", "copy it or take it away")
-        b.click("button", "Copy line")
+        b.click("button", "Copy system")
         b.click("button", "Add a stage")
         b.click("[role=dialog] button", "Drinking tap")
         b.click("[role=dialog] li button", "carbon, membrane, tank")

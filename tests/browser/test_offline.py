@@ -68,7 +68,7 @@ class Offline(unittest.TestCase):
             )
         )
         served.close()
-        for step in ("Line", "Compare", "Offer", "Before"):
+        for step in ("System", "Compare", "Offer", "Before"):
             b.click("nav a, ol a, a", step)
             b.see("Ottoline Marrash")
             b.until(lambda d: len(d.find_element("css selector", "main").text) > 20)

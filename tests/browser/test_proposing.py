@@ -21,7 +21,7 @@ class Proposing(BrowserCase):
     def test_a_proposed_line_is_taken(self):
         b = self.b
         self.go(f"/visits/{uid('home-2-visit')}/line")
-        b.click("button", "Propose lines")
+        b.click("button", "Propose systems")
         b.see("combinations")
         b.click("summary", "What was left out")
         b.see("there is none within reach")
@@ -39,10 +39,10 @@ class Proposing(BrowserCase):
     def test_a_goal_puts_another_system_first_says_its_cost_and_is_kept(self):
         b = self.b
         self.go(f"/visits/{uid('home-1-visit')}/line")
-        b.click("button", "Propose lines")
+        b.click("button", "Propose systems")
         b.see("What was left out")
         b.click("[role=dialog] button", "No salt")
-        b.see("“No salt”: Carbon + Salt-free conditioner")
+        b.see("“No salt”: Carbon filter + Salt-free conditioner")
         b.see("less over 10 years and leaves hardness.")
         self.assertEqual(b.axe(), [])
         self.go(f"/visits/{uid('home-1-visit')}/before")
@@ -51,15 +51,15 @@ class Proposing(BrowserCase):
     def test_what_could_put_another_system_first_stands_above_them(self):
         b = self.b
         self.go(f"/visits/{uid('home-5-visit')}/line")
-        b.click("button", "Propose lines")
+        b.click("button", "Propose systems")
         b.see("What could put another system first")
         b.see("Not tested: manganese. At 0.3 mg/L")
         b.see("Lowest total cost of all")
 
     def test_nothing_needed_is_said_first(self):
         self.go(f"/visits/{uid('home-7-visit')}/line")
-        self.b.click("button", "Propose lines")
-        self.b.see("Nothing needed. The lines below are for a wish")
+        self.b.click("button", "Propose systems")
+        self.b.see("Nothing is needed. The systems below are for a preference")
 
     def test_a_wish_is_searched_for_and_called_one(self):
         b = self.b
@@ -67,9 +67,9 @@ class Proposing(BrowserCase):
         b.click("button", "free chlorine")
         b.find("label", "Free chlorine: at most")
         self.go(f"/visits/{uid('home-7-visit')}/line")
-        b.click("button", "Propose lines")
+        b.click("button", "Propose systems")
         b.see("free chlorine (their wish)")
-        b.see("Nothing needed. The lines below are for a wish")
+        b.see("Nothing is needed. The systems below are for a preference")
         b.see("drinking tap only")
         self.go(f"/visits/{uid('home-7-visit')}/compare")
         b.see("wished: less of it")
@@ -78,7 +78,7 @@ class Proposing(BrowserCase):
     def test_a_stage_is_moved_with_its_reason(self):
         b = self.b
         self.go(f"/visits/{uid('home-1-visit')}/line?line={uid('home-1-option-b')}")
-        b.click("[role=group][aria-label='After carbon'] button", "Carbon")
+        b.click("[role=group][aria-label='After carbon filter'] button", "Carbon filter")
         b.type("[placeholder='why it stands there']", "the drain is nearer there")
         b.click("button", "Later")
         b.see("the drain is nearer there")
@@ -86,8 +86,8 @@ class Proposing(BrowserCase):
     def test_quick_touches_on_one_line_neither_refuse_nor_undo_each_other(self):
         b = self.b
         self.go(f"/visits/{uid('home-5-visit')}/line")
-        b.find("button", "Propose lines")
-        b.click("button[aria-label='New line']")
+        b.find("button", "Propose systems")
+        b.click("button[aria-label='New system']")
         b.find("[role=dialog]", "Add to")
         b.click("[role=dialog] [aria-label=Close]")
         b.driver.execute_cdp_cmd("Network.enable", {})
@@ -110,7 +110,7 @@ class Proposing(BrowserCase):
                 "Network.emulateNetworkConditions",
                 {"offline": False, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1},
             )
-        for kind in ("sediment filter", "softener", "carbon"):
+        for kind in ("sediment filter", "softener", "carbon filter"):
             b.find(f"[role=group][aria-label='After {kind}']")
         for name in names:
             self.assertIn(name, b.text())
@@ -162,8 +162,8 @@ class Proposing(BrowserCase):
             field = f"//label[contains(., '{name}')]//input"
             b.until(lambda d, f=field: d.find_element("xpath", f)).send_keys(amount)
         b.click("button.go")
-        b.see("What is to be paid")
-        paid = dict(row.text.rsplit(" ", 1) for row in self.rows("What is to be paid"))
+        b.see("Price")
+        paid = dict(row.text.rsplit(" ", 1) for row in self.rows("Price"))
         price, work = (Decimal(x) for x in after)
         off = 40 * price / (price + work)
         tax = round((price - off) * Decimal("0.06"), 2)
@@ -182,8 +182,8 @@ class Proposing(BrowserCase):
         self.go(f"/visits/{visit}/offer")
         b.click("label, button, [role=radio]", "Softener and drinking tap")
         b.click("button.go")
-        b.see("What is to be paid")
-        paid = " ".join(row.text for row in self.rows("What is to be paid"))
+        b.see("Price")
+        paid = " ".join(row.text for row in self.rows("Price"))
         self.assertIn("Rent of Softener, 2 ft³, metered, every month, at least 12 months", paid)
 
     def test_what_a_stage_wants_to_know_of_the_place_is_asked_there(self):

@@ -34,8 +34,8 @@ def draw(b: Counting) -> None:
 
 def propose(b: Counting) -> None:
     """The first line that the tool proposes, compared and written down."""
-    b.touch("nav a", "Line")
-    b.touch("button", "Let the tool propose lines")
+    b.touch("nav a", "System")
+    b.touch("button", "Let the tool propose systems")
     b.touch("[role=dialog] button", "Take it")
     b.touch("a", "Compare")
     b.touch("button[aria-label^='Recommend A']")

@@ -48,6 +48,7 @@ COMMANDS = {
     "messages": ("bring the languages up to date with the code", "core", ""),
     "mutate": ("break lines of a module, and see whether the tests tell", "test", "MODULE"),
     "answers": ("write all that is said of the demo’s homes and generated ones", "test", "FILE"),
+    "say": ("print all that a customer gets for a home, to be read", "test", "--home N"),
     "fuzz": ("send generated requests against the interface", "test", "[--requests N] [--seed S]"),
     "install": ("install what is missing and build the page; start nothing", "run", ""),
     "let-in": ("make a code for somebody who is locked out", "core", "EMAIL"),
@@ -55,7 +56,7 @@ COMMANDS = {
     "add-firm": ("add a firm and its first manager", "core", "NAME EMAIL MANAGER"),
 }
 #: commands that measure, break or photograph the product: not shipped with it
-TOOLS = frozenset({"answers", "bench", "fuzz", "mutate", "shots"})
+TOOLS = frozenset({"answers", "bench", "fuzz", "mutate", "say", "shots"})
 LEAST_NODE = 20
 #: How long another installation on this machine is waited for [s].
 LOCK_S = 300

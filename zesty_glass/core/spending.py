@@ -130,9 +130,9 @@ def _habits(option: str, listed: tuple[Assumption, ...]) -> tuple[Running, ...]:
                     kind=kind,
                     per_year=left,
                     why=(
-                        "as the household says"
+                        "as you told us"
                         if left == spent.per_year
-                        else "as the household says, less the firm’s estimate"
+                        else "as you told us, less our estimate"
                     ),
                     scope="tap" if kind == "bottled" else "house",
                 )

@@ -9,7 +9,7 @@ from functools import lru_cache
 
 from .analytes import ANALYTES
 from .ranges import Range
-from .units import BQ_L_PER_PCI_L, KPA_PER_PSI, L_PER_GAL, MG_L_PER_GPG
+from .units import BQ_L_PER_PCI_L, KG_PER_LB, KPA_PER_PSI, L_PER_GAL, MG_L_PER_GPG
 
 _METRIC = {
     "gpm": (L_PER_GAL, "L/min", 0),
@@ -159,6 +159,15 @@ def about_gallons(value: float, units: str = "us") -> str:
     ('5,700 gal', '21,000 L')
     """
     return f"{about(value)} gal" if units == "us" else f"{about(value * L_PER_GAL)} L"
+
+
+def pounds(value: float, units: str = "us") -> str:
+    """A weight.
+
+    >>> pounds(40.0), pounds(40.0, "metric")
+    ('40 lb', '18 kg')
+    """
+    return f"{number(value, 0)} lb" if units == "us" else f"{number(value * KG_PER_LB, 0)} kg"
 
 
 def days(value: float) -> str:

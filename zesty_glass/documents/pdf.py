@@ -22,6 +22,7 @@ from ..core.presenting.filter_check import FilterCheck
 from ..core.presenting.offer import Offer, OfferedOption
 from ..core.proposing.proposal import Proposal
 from ..core.testing.finding import Finding, Weight
+from ..core.treating.stages.salt import SALT_BAG_LB
 from ..core.units import DAYS_PER_MONTH
 from ..messages.catalogue import ORIGINAL, Language
 from ..messages.in_language import in_language, names_of
@@ -276,7 +277,8 @@ def proposal_html(
             chores=[
                 (c, spoken.say(_often(c))) for c in (chosen.chores.chores if chosen.chores else ())
             ],
-            about=words.about,
+            gallons=words.about_gallons,
+            bag=words.pounds(SALT_BAG_LB, offer.units),
             code=Markup(code_picture(link, 2)) if link else "",
             chart=cost_chart(curves, offer.horizon, offer.currency, spoken.message),
             raw_glass=glass(offer.raw, 118, ferric=offer.ferric_raw, scale=offer.scale_60),

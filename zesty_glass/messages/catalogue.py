@@ -14,6 +14,7 @@ from babel.messages.catalog import Catalog
 from babel.messages.pofile import read_po, write_po
 
 from .saying import Message, Speaker, filled, words_of
+from .units import in_metric
 
 HERE = Path(__file__).parent
 CODE = HERE.parent
@@ -65,6 +66,8 @@ ALIKE = frozenset(
         "$",
         "USD",
         "TDS",
+        "PFOA",
+        "PFOS",
         "UV",
         "CO2",
         "µm",
@@ -128,6 +131,8 @@ def on_paper(language: Language) -> dict[str, str]:
 def _messages(language: Language) -> dict[str, str]:
     """What the core and the documents say; what others are hung on also without what joins them."""
     known = {str(m.id): str(m.string) for m in read(language) if m.id and m.context is None}
+    for source, said in in_metric(dict(known)):
+        known.setdefault(source, said)
     for source, said in list(known.items()):
         known.setdefault(source.strip(" \n,;:."), said.strip(" \n,;:."))
         known.setdefault(source.strip(), said.strip())

@@ -16,7 +16,7 @@ _T = TypeVar("_T")
 _OF_AN_OFFER = """
     sentence why label next test note shown span source summary gains costs unknown left cautions
     complaints cancel_text cooling_off local_rules reasons evidence target_words tonight health
-    first warranty parts flags answer
+    first warranty parts flags answer honest
 """
 _OF_ITS_CARE = "said tried title tools text caution"
 _OF_WHAT_IS_SHOWN = """
@@ -34,6 +34,7 @@ SAID_IN = frozenset(
         ("OfferedOption", "name"),
         ("About", "name"),
         ("NotOffered", "name"),
+        ("CardLine", "name"),
     }
 )
 #: fields of rows of texts, and how many codes each row begins with: the status of a check, the
@@ -65,8 +66,8 @@ def names_of(record: Any) -> frozenset[str]:
 
 def _names(value: Any, field: str = "") -> Iterator[str]:
     if isinstance(value, str):
-        if field in NAMES and not value.endswith(_KEPT):
-            yield value
+        if field in NAMES:
+            yield value.rsplit(", ", 1)[0] if value.endswith(_KEPT) else value
     elif dataclasses.is_dataclass(value):
         for f in dataclasses.fields(value):
             if (type(value).__name__, f.name) not in SAID_IN:
@@ -99,7 +100,7 @@ def _field(record: Any, name: str, by: Spoken) -> Any:
     first = _CODES_FIRST.get(name)
     if first is not None and _are_rows(value):
         return tuple((*row[:first], *map(by.say, row[first:])) for row in value)
-    if name == "name" and isinstance(value, str) and value.endswith(_KEPT):
+    if name in ("name", "stage") and isinstance(value, str) and value.endswith(_KEPT):
         return ", ".join(map(by.say, value.rsplit(", ", 1)))
     return _said(value, by, name in SAID or (type(record).__name__, name) in SAID_IN)
 

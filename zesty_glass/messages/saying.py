@@ -197,16 +197,22 @@ class Speaker:
         if start > end:
             return None
         if not pieces:
-            said = self.said(text[start:end])
+            said = self._value(text, start, end)
             return None if said is None else [said]
         for at in _places(text, pieces[0], start, end):
-            said = self.said(text[start:at])
+            said = self._value(text, start, at)
             rest = None
             if said is not None:
                 rest = self._read(text, at + len(pieces[0]), end, pieces[1:])
             if said is not None and rest is not None:
                 return [said, *rest]
         return None
+
+    def _value(self, text: str, start: int, end: int) -> str | None:
+        """A value of a message; what stands between quotes may be somebody's words, and is kept."""
+        said = self.said(text[start:end])
+        quoted = text[start - 1 : start] == "“" and text[end : end + 1] == "”"
+        return text[start:end] if said is None and quoted else said
 
     def _by_case(self, text: str) -> str | None:
         """A message whose first letter was made great or small for where it stands."""

@@ -93,7 +93,7 @@ class Cards(unittest.TestCase):
         said = lines(card("dishwasher", told).waters[0])
         # (60 - 35) mL × 200 = 5 L, at 4: 20; 6 kg at 1.50: 9
         self.assertEqual(said["Detergent beyond soft water"], "5 L or kg a year, $20.00")
-        self.assertEqual(said["Salt as the household says"], "6 kg a year, $9.00")
+        self.assertEqual(said["Salt as you told us"], "6 kg a year, $9.00")
 
     def test_a_heater_keeps_its_temperature(self):
         said = lines(card("water_heater").waters[0])

@@ -153,6 +153,14 @@ class Recommended(unittest.TestCase):
     def test_what_nothing_needs_says_so(self):
         self.assertIn("Nothing that we found needs it.", text(FINE, "Carbon pitcher"))
 
+    def test_a_system_of_nothing_bought_is_no_system(self):
+        visit = VISITS[TERRACE]
+        empty = replace(visit.options[0], id="none", name="Wait", stages=(), keeps=())
+        waiting = replace(visit, options=(empty, *visit.options))
+        said = " ".join(cover_letter(waiting, assess(waiting), "none"))
+        self.assertIn("We recommend that you buy nothing yet.", said)
+        self.assertNotIn("sign", said)
+
 
 class Left(unittest.TestCase):
     def test_what_is_expected_and_not_predicted(self):

@@ -159,7 +159,7 @@ class OwnWork(unittest.TestCase):
         cheapest = ["Softener + Raw kitchen line", "Softener + RO system at the drinking tap"]
         self.assertEqual(ideas(s)[:2], cheapest)
         stills = [x for x in s.lines if "Distiller" in x.option.name]
-        work = "Asks about 92 hours of the household’s own work a year."  # 5,522 min
+        work = "It takes about 92 hours of your time a year."  # 5,522 min
         self.assertTrue(stills and all(work in x.watch for x in stills))
         warned = [x for x in s.lines if any(t.startswith("Asks about") for t in x.watch)]
         self.assertEqual(warned, [x for x in s.lines if x.own_minutes >= 1200])

@@ -285,7 +285,7 @@ class Wells(unittest.TestCase):
 
     def test_what_the_next_idea_does_worse_is_said(self):
         _, s = asked({**CLEAN_WELL, "nitrate_n": 14.0})
-        self.assertIn("hours of the household’s own work", s.lines[0].ahead)  # a still is work
+        self.assertIn("hours of your time a year", s.lines[0].ahead)  # a still is work
         alike = replace(s.lines[0], watch=s.lines[1].watch)
         dearer = replace(s.lines[1], cost=alike.cost + 500, option=self.other(s))
         told = with_reasons((alike, dearer), settings(), 10)

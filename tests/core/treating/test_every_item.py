@@ -417,7 +417,7 @@ class BeforeSigning(unittest.TestCase):
             return  # two stages of one kind, in a system
         told = {(k.stage, k.sentence) for k in to_know(line)}
         found = [(s.name, c) for s in line.stages for c in s.checks]
-        found += [("The whole line", c) for c in line.checks]
+        found += [("The whole system", c) for c in line.checks]
         for name, c in found:
             if c.status in ("stop", "warn", "unknown"):
                 self.assertIn((name, c.sentence), told)

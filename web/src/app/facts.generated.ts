@@ -1020,7 +1020,7 @@ export const METRIC: Record<string, [unit: string, factor: number]> = {
     0.06479891
   ],
   "gallon": [
-    "litre",
+    "liter",
     3.785411784
   ],
   "gal/day": [

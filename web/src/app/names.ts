@@ -6,7 +6,7 @@ export const STEPS = spoken([
   ["test", "Test"],
   ["meaning", "Meaning"],
   ["show", "Show"],
-  ["line", "Line"],
+  ["line", "System"],
   ["compare", "Compare"],
   ["offer", "Offer"],
 ] as const);

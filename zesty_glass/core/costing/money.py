@@ -158,7 +158,7 @@ def _rented(p: Purchase, let: Letting, rates: Rates, sums: _Sums) -> tuple[list[
         why=(
             f"at least {let.months} months, with the firm’s prices"
             if let.payments is None
-            else f"{let.months} payments as agreed, then it is the household’s"
+            else f"{let.months} payments as agreed, then it is yours"
         ),
     )
     return events, line

@@ -268,7 +268,7 @@ def _salt(at: _At) -> tuple[Line, ...]:
     if at.raw and t.salt_kg is not None:
         cost = _costs(t.salt_kg, t.salt_price, at.currency)
         said = f"{words.number(t.salt_kg, 1)} kg a year{cost}"
-        out.append(("Salt as the household says", said))
+        out.append(("Salt as you told us", said))
     return tuple(out)
 
 

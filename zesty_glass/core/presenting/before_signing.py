@@ -36,7 +36,7 @@ def to_know(line: LineReport, answers: Mapping[str, str] | None = None) -> tuple
         answers: how each stop is answered, by its sentence.
     """
     found = [(s.name, c) for s in line.stages for c in s.checks]
-    found += [("The whole line", c) for c in line.checks]
+    found += [("The whole system", c) for c in line.checks]
     out: dict[tuple[str, str], ToKnow] = {}
     for status in ("stop", "unknown", "warn", "say"):
         for stage, c in found:

@@ -258,7 +258,7 @@ def _needs(line: LineReport) -> tuple[NeedHere, ...]:
         if c.status in _GRAVE
     ]
     every += [
-        NeedHere(stage="The whole line", status=c.status, sentence=c.sentence)
+        NeedHere(stage="The whole system", status=c.status, sentence=c.sentence)
         for c in line.checks
         if c.status in _GRAVE
     ]

@@ -82,7 +82,8 @@ def _found(a: Assessment, said: dict[str, Words]) -> Iterator[str]:
         if f.id == "heater.anode":
             smell = _quoted(said[c] for c in f.explains if c in said)
             yield f"{smell} comes from the water heater."
-    yield from _besides([f for f in every if f.weight is Weight.ACT and not f.explains])
+    besides = [f for f in every if f.weight is Weight.ACT and not f.explains]
+    yield from _besides(besides, first=not health and not causes)
     yield from _unexplained(meaning, every, said)
     if not health and not causes and not any(f.weight is Weight.ACT for f in every):
         yield f"We ran {len(every)} tests and found nothing that needs treatment."
@@ -129,11 +130,13 @@ def _explained(causes: list[Finding], said: dict[str, Words], alone: bool) -> It
             yield f"{_quoted(complaints)} come from {_named(found)}."
 
 
-def _besides(found: list[Finding]) -> Iterator[str]:
-    """What asks to act though nobody complained of it."""
+def _besides(found: list[Finding], first: bool) -> Iterator[str]:
+    """What asks to act though nobody complained of it; ``first``: nothing was told before it."""
     to_confirm = [_measured(f) for f in found if f.kind is Kind.HEALTH]
     treated = [_measured(f) for f in found if f.kind is not Kind.HEALTH][:MOST_NAMED]
-    if treated:
+    if treated and first:
+        yield f"We found {_named(treated)}, worth treating."
+    elif treated:
         yield f"We also found {_named(treated)}, worth treating."
     if to_confirm:
         yield (
@@ -154,7 +157,7 @@ def _unexplained(meaning: Meaning, every: list[Finding], said: dict[str, Words])
 
 def _recommended(a: Assessment, chosen: OptionReport) -> Iterator[str]:
     assert chosen.line is not None
-    if chosen.id != TODAY:
+    if not _buys_nothing(chosen):
         stages = _named(mid_sentence(KIND_NAMES[s.kind]) for s in chosen.line.stages)
         alone, name = stages == mid_sentence(chosen.name), _quoted([chosen.name])
         yield (f"We recommend {name}." if alone else f"We recommend {name}: {stages}.")
@@ -184,7 +187,7 @@ def _name(r: Row) -> str:
 
 def _effects(a: Assessment, line: LineReport) -> Iterator[str]:
     """What it does to what was found, as far as it meets what is wanted on evidence."""
-    if line.option == TODAY:
+    if not line.purchases:
         return
     cells = [(r, c) for r in _asked(a.rows) if (c := _cell(r, line.option)) is not None]
     met = [
@@ -230,7 +233,7 @@ def _rather(a: Assessment, chosen: OptionReport, settings: Settings) -> Iterator
         return
     other = min(others, key=lambda o: (len(_unmet(a.rows, _line(o))), _total(o)))
     name, years = _quoted([other.name]), chosen.cost.years
-    if chosen.id == TODAY:
+    if _buys_nothing(chosen):
         if a.nothing_needed:
             total = _money(_total(other), years, settings)
             yield f"{name} would cost {total} over {years} years for no need we found."
@@ -253,6 +256,11 @@ def _line(o: OptionReport) -> LineReport:
     return o.line
 
 
+def _buys_nothing(o: OptionReport) -> bool:
+    """Whether nothing is bought: as it is today, or with what stands there alone."""
+    return not _line(o).purchases
+
+
 def _total(o: OptionReport) -> Decimal:
     assert o.cost is not None
     return o.cost.total
@@ -272,7 +280,7 @@ def _not_done(a: Assessment, chosen: OptionReport) -> Iterator[str]:
     unproven = [_name(r) for r, c in cells if c.change == "less" and not c.established]
     named = {*falls, *less, *unproven}
     stays = [n for r, c in cells if c.change != "inactivated" and (n := _name(r)) not in named]
-    today = chosen.id == TODAY
+    today = _buys_nothing(chosen)
     if stays and today:
         yield f"Buying nothing does not treat {_named(stays)}."
     elif stays:
@@ -297,7 +305,7 @@ def _costs(chosen: OptionReport, settings: Settings) -> Iterator[str]:
         return
     total = _money(cost.total, cost.years, settings)
     about = f"at least {total}" if cost.missing else f"about {total}"
-    if chosen.id == TODAY:
+    if _buys_nothing(chosen):
         yield f"What you have now costs {about} over {cost.years} years."
         return
     buys = f"{settings.currency}{cost.purchase:,.0f}"
@@ -313,7 +321,7 @@ def _next(visit: Visit, a: Assessment, chosen: OptionReport) -> Iterator[str]:
         yield "Please begin with the first steps on this page: they cost little or nothing."
     if a.meaning.tonight:
         yield "Until that is settled, follow the health advice on this page."
-    if chosen.id == TODAY:
+    if _buys_nothing(chosen):
         if a.nothing_needed:
             yield "If the taste, color or smell changes, call us and we will test again."
         else:

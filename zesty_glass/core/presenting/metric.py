@@ -36,6 +36,7 @@ L_PER_FT3 = (12 * CM_PER_IN) ** 3 / 1000
 G_PER_GRAIN = KG_PER_LB / 7  # 7,000 grains are a pound
 M2_PER_FT2 = (0.12 * CM_PER_IN) ** 2
 M3_H_PER_L_MIN = 0.06
+LARGE_FLOW = "m³/h"
 LARGE_L_MIN = 100.0  # from here on a flow is said in m³/h, as pumps and large units are sold
 
 
@@ -51,7 +52,7 @@ UNITS: dict[str, Turned] = {
     "grains a pound of salt": Turned("g a kilogram of salt", G_PER_GRAIN / KG_PER_LB),
     "gr/lb": Turned("g/kg", G_PER_GRAIN / KG_PER_LB),
     "grains": Turned("g as CaCO₃", G_PER_GRAIN),
-    "gallon": Turned("litre", L_PER_GAL),
+    "gallon": Turned("liter", L_PER_GAL),
     "gal/day": Turned("L/day", L_PER_GAL),
     "gal/ft³": Turned("L/L", L_PER_GAL / L_PER_FT3),
     "gal": Turned("L", L_PER_GAL),
@@ -69,10 +70,10 @@ UNITS: dict[str, Turned] = {
 _NUMBER = r"\d[\d,]*(?:\.\d+)?"
 _UNIT = "|".join(re.escape(u) for u in UNITS if u not in ("in", "ft"))
 #: inches and feet are told from words by what follows: "62 in of height", not "1 in the morning"
-_LENGTH = r"(?:in|ft)(?=\s(?:of|are|free|above|wide|long|deep)\b|[,.;)]|$)"
+LENGTH = r"(?:in|ft)(?=\s(?:of|are|free|above|wide|long|deep)\b|[,.;)]|$)"
 _AMOUNT = re.compile(
     rf"(?P<low>{_NUMBER})(?:(?P<to> to )(?P<high>{_NUMBER}))?(?P<gap>[\s-])"
-    rf"(?P<unit>{_UNIT}|{_LENGTH})(?![\w³²/])"
+    rf"(?P<unit>{_UNIT}|{LENGTH})(?![\w³²/])"
 )
 _PRICED = re.compile(rf"(?P<price>{_NUMBER}) a 1,000 gal\b")
 _EACH = re.compile(rf"(?P<each>{_NUMBER}) a gallon\b")
@@ -100,7 +101,7 @@ def _turned(m: re.Match[str]) -> str:
     us = m["unit"]
     unit, factor = UNITS[us]
     if us == "gpm" and _digits(m["high"] or m["low"]) * factor >= LARGE_L_MIN:
-        unit, low = "m³/h", number(_digits(m["low"]) * factor * M3_H_PER_L_MIN, 1)
+        unit, low = LARGE_FLOW, number(_digits(m["low"]) * factor * M3_H_PER_L_MIN, 1)
         high = "" if m["high"] is None else number(_digits(m["high"]) * factor * M3_H_PER_L_MIN, 1)
     else:
         low = _said(m["low"], factor)

@@ -418,7 +418,7 @@ def _told(
     g = grader.of(option)
     if c.own_minutes >= MUCH_WORK:
         hours = f"{c.own_minutes / 60:.0f}"
-        work = f"Asks about {hours} hours of the household’s own work a year."
+        work = f"It takes about {hours} hours of your time a year."
         g = replace(g, watch=(*g.watch, work))
     if held is None:
         met = frozenset(a for a, share in g.answers.items() if share >= 1)

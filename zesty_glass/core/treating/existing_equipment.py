@@ -229,7 +229,7 @@ def _rent(device: InPlace) -> tuple[Running, ...]:
             label=f"Rent of {device.called}",
             kind="rent",
             per_year=12 * device.rent_month,
-            why="as the household pays it",
+            why="as you pay it",
             scope=device.of.scope,
         ),
     )
@@ -288,7 +288,7 @@ def run(inp: StageInput) -> StageReport:
             Check(
                 id="in_place.glass",
                 status="unknown",
-                sentence=f"Nothing was measured behind the {device.called}: no claim for it.",
+                sentence=f"Nothing was measured after the {device.called}: no claim for it.",
                 test=f"a glass behind the {device.called}, flushed",
             )
         )

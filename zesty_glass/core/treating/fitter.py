@@ -16,7 +16,7 @@ Fitter = Literal["firm", "licensed", "self"]
 FITTERS: dict[Fitter, str] = {
     "firm": "the firm",
     "licensed": "a licensed person",
-    "self": "the household itself",
+    "self": "yourself",
 }
 #: minutes of the household's own, once [min]: trade practice (2024)
 UNPLUMBED_MIN, TAP_MIN, HOUSE_MIN = 15, 90, 240

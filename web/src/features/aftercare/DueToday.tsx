@@ -38,7 +38,7 @@ function useRows(): Row[] {
       late: false,
       customer: j.customer,
       where: listed(j.home, j.place),
-      what: say("To fit: {line}", { line: j.line }),
+      what: say("To install: {line}", { line: j.line }),
     }));
   const parts = byHome(due.data?.lines ?? []).map((h) => ({
     to: `/jobs/${h.job}?part=care`,

@@ -50,7 +50,7 @@ function StepsPart({
   onPick: (key: string) => void;
   onDo: (d: Doing) => void;
 }): ReactElement {
-  if (!picked) return <p className="text-l py-4">{say("This line has no steps of its own.")}</p>;
+  if (!picked) return <p className="text-l py-4">{say("This system has no steps of its own.")}</p>;
   const done = (s: Sheet): string =>
     say("{job} of {length}", { job: stepsDone(job, s), length: s.steps.length });
   return (

@@ -19,7 +19,7 @@ const long = (s: Sheet): string =>
 function Sheets({ of }: { of: components["schemas"]["LineSteps"] }): ReactElement {
   const [asked, ask] = useSearchParams();
   const sheet = of.sheets.find((s) => s.key === asked.get("sheet")) ?? of.sheets[0];
-  if (!sheet) return <p className="text-l py-4">{say("This line has no steps of its own.")}</p>;
+  if (!sheet) return <p className="text-l py-4">{say("This system has no steps of its own.")}</p>;
   return (
     <SheetPicker
       sheets={of.sheets}

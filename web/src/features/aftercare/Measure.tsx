@@ -211,7 +211,7 @@ export function Measure({
       }}
     >
       <Pick
-        label={say("Measured behind the line")}
+        label={say("Measured after the system")}
         value={String(picked)}
         options={can.map((x, n) => [String(n), `${NAMES[x.analyte] ?? x.analyte}, ${placeOf(x)}`])}
         onPick={(n) => {

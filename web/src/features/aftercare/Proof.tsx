@@ -215,7 +215,7 @@ export function ProofView({ job, onDo }: { job: JobView; onDo: (d: Doing) => voi
       ))}
       {!job.job.fitted_on ? (
         <p className="py-3 text-l">
-          {say("The line is not fitted yet. Its promises are held against it then.")}
+          {say("The system is not installed yet. Its promises are checked then.")}
         </p>
       ) : (
         <Measure
@@ -237,7 +237,7 @@ export function ProofView({ job, onDo }: { job: JobView; onDo: (d: Doing) => voi
           {s.second.promises
             .map((p) => `${NAMES[p.analyte] ?? p.analyte} (${placeOf(p)})`)
             .join("; ")}
-          {say(". The same tests again, so that no line is judged by its first hours.")}
+          {say(". The same tests again, so that no system is judged by its first hours.")}
         </p>
       )}
       {s.unproved.length > 0 && (

@@ -35,7 +35,7 @@ function Choices({ years, setYears, use, setUse }: Chosen): ReactElement {
   return (
     <div className="flex flex-wrap justify-between gap-x-3">
       <div className="flex items-center justify-between gap-3 mb-1 wide:w-full">
-        <h2>{say("All it costs, over")}</h2>
+        <h2>{say("Total cost over")}</h2>
         <Seg label={say("Years")} hideLabel value={years} choices={YEARS} onChange={setYears} />
       </div>
       <div className="flex items-center justify-between gap-3 mb-1 wide:w-full">

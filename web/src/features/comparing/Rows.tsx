@@ -172,12 +172,12 @@ export function Rows(shared: Shared): ReactElement {
           <FoundRow key={r.analyte} r={r} a={a} grid={grid} />
         ))}
       <Untested rows={a.rows.filter(untested)} grid={grid} />
-      <Line title={<Name>{say("To the drain")}</Name>} note={tub} grid={grid}>
+      <Line title={<Name>{say("Wastewater")}</Name>} note={tub} grid={grid}>
         {a.options.map((o) => (
           <Waste key={o.id} o={o} units={units} currency={currency} />
         ))}
       </Line>
-      <Line title={<Name>{say("Chores")}</Name>} note={say("one year, by month")} grid={grid}>
+      <Line title={<Name>{say("Upkeep")}</Name>} note={say("one year, by month")} grid={grid}>
         {a.options.map((o) => (
           <Chores key={o.id} o={o} />
         ))}

@@ -97,7 +97,7 @@ export function Waste({
       <div className="flex justify-between gap-2 items-baseline">
         <b className="text-b">{say("{bathtubs} baths", { bathtubs: num(w.bathtubs) })}</b>
         <Opens
-          title={say("To the drain, a year")}
+          title={say("Wastewater in a year")}
           className="text-s"
           slip={<WasteSlip w={w} units={units} currency={currency} />}
         >

@@ -287,7 +287,7 @@ export function Catalogue({ may, currency }: { may: boolean; currency: string })
       <Top many={items.data?.length} busy={preview.isPending} onFile={(f) => preview.mutate(f)} />
       <p className="text-m text-ink-2 mb-2">
         {say(
-          "Price and figures are those a line is worked out with today. Proposals keep the " +
+          "Price and figures are those a system is worked out with today. Proposals keep the " +
             "figures of their day.",
         )}
       </p>

@@ -29,7 +29,7 @@ export function SaleNote({ sale }: { sale: Sale }): ReactElement | null {
   return (
     <p role="status" className="text-b border-[1.5px] border-ink bg-slip p-3 my-3">
       <b>{said}</b>{" "}
-      {say("It is in {lines} lines of visits and fitted in {jobs} jobs; they stay as they are.", {
+      {say("It is in {lines} systems of visits and fitted in {jobs} jobs; they stay as they are.", {
         lines,
         jobs,
       })}

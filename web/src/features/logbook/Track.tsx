@@ -99,7 +99,7 @@ function Promises({ t }: { t: Track }): ReactElement {
       <h1>{say("How our promises were kept")}</h1>
       <p className="text-m text-ink-2 pb-1">
         {say(
-          "Predicted ranges against what was measured behind the fitted line. Below five " +
+          "Predicted ranges against what was measured behind the fitted system. Below five " +
             "homes it is too few to say.",
         )}
       </p>

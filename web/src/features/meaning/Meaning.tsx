@@ -209,7 +209,7 @@ function Onward({ id, nothing }: { id: string; nothing: boolean }): ReactElement
   if (!nothing)
     return (
       <Link className="key go" to={`/visits/${id}/line`}>
-        {say("Design a line")}
+        {say("Design a system")}
       </Link>
     );
   return (
@@ -218,7 +218,7 @@ function Onward({ id, nothing }: { id: string; nothing: boolean }): ReactElement
         {say("Propose: nothing needed")}
       </Link>
       <Link className="key bare" to={`/visits/${id}/line`}>
-        {say("Design a line all the same")}
+        {say("Design a system all the same")}
       </Link>
     </>
   );

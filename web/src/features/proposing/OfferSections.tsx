@@ -152,7 +152,7 @@ function Assumed({ offer }: Of): ReactElement | null {
 export function AllItCosts({ offer }: Of): ReactElement {
   return (
     <section>
-      <h2 className="mb-3">{say("All it costs")}</h2>
+      <h2 className="mb-3">{say("Total cost")}</h2>
       <Costs offer={offer} />
       <ToPay offer={offer} />
       <PaymentPlan offer={offer} />
@@ -166,7 +166,7 @@ export function YearsWork({ chosen }: { chosen: OfferedOption | undefined }): Re
   if (!chosen?.chores || chosen.chores.chores.length === 0) return null;
   return (
     <section>
-      <h2 className="mb-2">{say("The work in a year")}</h2>
+      <h2 className="mb-2">{say("Upkeep in a year")}</h2>
       <ul className="text-m">
         {chosen.chores.chores.map((c) => (
           <li
@@ -240,7 +240,7 @@ export function OfferedReadings({ offer }: Of): ReactElement {
 export function StaysUnknown({ offer, chosen }: Chosen): ReactElement {
   return (
     <section>
-      <h2 className="mb-2">{say("What stays unknown")}</h2>
+      <h2 className="mb-2">{say("Not tested")}</h2>
       <ul>
         {offer.unknown.map((u) => (
           <li key={u.analyte} className="flex gap-2">

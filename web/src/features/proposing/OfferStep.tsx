@@ -38,7 +38,7 @@ interface Stop {
 function stopsOf(o: Assessed | undefined): Stop[] {
   const every = [
     ...(o?.line?.stages ?? []).flatMap((s) => s.checks.map((c) => ({ c, stage: s.name }))),
-    ...(o?.line?.checks ?? []).map((c) => ({ c, stage: say("The whole line") })),
+    ...(o?.line?.checks ?? []).map((c) => ({ c, stage: say("The whole system") })),
   ];
   const found = new Map<string, Stop>();
   for (const { c, stage } of every)
@@ -65,7 +65,7 @@ function AnswerStops({
       <h2>{say("How is this answered?")}</h2>
       <p className="text-m text-ink-2 mb-2">
         {say(
-          "This line cannot work as it stands. Write for each stop what is done about it; the " +
+          "This system cannot work as it stands. Write for each stop what is done about it; the " +
             "customer reads it before signing.",
         )}
       </p>
@@ -324,7 +324,7 @@ function Beside({ id, earlier }: { id: string; earlier: Earlier[] }): ReactEleme
           {say("Download the visit file")}
         </a>
         <p className="text-s text-ink-2 mt-2">
-          {say("One JSON document with readings, lines and items;")}{" "}
+          {say("One JSON document with readings, systems and items;")}{" "}
           <code>{say("./zesty assess")}</code> {say("works the same figures out of it.")}
         </p>
       </div>

@@ -208,7 +208,7 @@ export function OfferView({ offer }: { offer: Offer }): ReactElement {
         )}
       </section>
       <section>
-        <h2 className="mb-3">{say("To the drain, a year")}</h2>
+        <h2 className="mb-3">{say("Wastewater in a year")}</h2>
         <div className="grid grid-cols-[repeat(auto-fill,minmax(200px,1fr))] gap-6">
           {offer.options.map((o) => (
             <Waste key={o.id} o={o} offer={offer} />

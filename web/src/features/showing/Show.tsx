@@ -71,7 +71,7 @@ function Key({ about, ready }: { about: About; ready: Ready }): ReactElement | n
   if (ready.lacks !== "" && about.id === "through")
     return (
       <Link className="key shrink-0" to={`/visits/${id}/line?${glass}`}>
-        {say("To the line")}
+        {say("To the system")}
       </Link>
     );
   return (

@@ -130,7 +130,7 @@ function OrderThatWorks({ s, flow }: { s: StageReport; flow: FlowProps }): React
   if (!bound) return null;
   if (!choice)
     return (
-      flow.onAdd && <p className="text-m mt-2">{say("Add a tannin filter to the line first.")}</p>
+      flow.onAdd && <p className="text-m mt-2">{say("Add a tannin filter to the system first.")}</p>
     );
   return (
     <button

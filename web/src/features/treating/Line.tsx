@@ -20,10 +20,10 @@ import { uniqueName } from "../../app/names";
 function NothingTested({ id }: { id: string }): ReactElement {
   return (
     <div className="p-2">
-      <h1>{say("Line")}</h1>
+      <h1>{say("System")}</h1>
       <p className="text-l mt-2">
         {say(
-          "A line is designed from the raw sample. Draw a glass ahead of all treatment and " +
+          "A system is designed from the raw sample. Draw a glass before all treatment and " +
             "test it first.",
         )}
       </p>
@@ -42,7 +42,7 @@ function NoLine({ onSuggest, onAdd }: { onSuggest: () => void; onAdd: () => void
   const { view } = useVisitContext();
   return (
     <div className="px-8 pt-6 max-w-[760px]">
-      <h1>{say("No line yet")}</h1>
+      <h1>{say("No system yet")}</h1>
       <p className="text-l mt-2 mb-4">
         {view.assessment.nothing_needed && NO_REASON}
         {say(
@@ -52,7 +52,7 @@ function NoLine({ onSuggest, onAdd }: { onSuggest: () => void; onAdd: () => void
       </p>
       <div className="flex gap-3 flex-wrap">
         <button className="key go" onClick={onSuggest}>
-          {say("Let the tool propose lines")}
+          {say("Let the tool propose systems")}
         </button>
         <button className="key" style={{ minHeight: 60 }} onClick={onAdd}>
           {say("Choose the first stage")}
@@ -209,7 +209,7 @@ function Tools({
   const { options } = view.visit;
   return (
     <div className="flex items-center gap-2 py-2 flex-wrap">
-      {shown && <h1 className="sr-only">{say("Line")}</h1>}
+      {shown && <h1 className="sr-only">{say("System")}</h1>}
       <LineTabs view={view} chosen={shown?.id ?? ""} onChoose={chosen.choose} />
       <span className="flex gap-2 ml-auto">
         <NewLine
@@ -218,7 +218,7 @@ function Tools({
           onNew={() => line.fresh(() => ask("add"))}
         />
         <button className="key" style={{ minHeight: 46 }} onClick={() => ask("suggest")}>
-          {say("Propose lines")}
+          {say("Propose systems")}
         </button>
         {option && option.stages.length > 0 && report?.line && (
           <button className="key" style={{ minHeight: 46 }} onClick={() => ask("what-if")}>

@@ -71,7 +71,7 @@ export function LineMenu({
       <Popover.Trigger
         className="key"
         style={{ minHeight: 46, padding: "0 12px" }}
-        aria-label={say("Line {letter}: its name, what it keeps, copy it or take it away", {
+        aria-label={say("System {letter}: its name, what it keeps, copy it or take it away", {
           letter,
         })}
       >
@@ -89,7 +89,7 @@ export function LineMenu({
           aria-label={option.name}
         >
           <TextField
-            label={say("Name of line {letter}", { letter })}
+            label={say("Name of system {letter}", { letter })}
             value={option.name}
             onCommit={(name) => {
               if (name.trim()) onEdit((o) => ({ ...o, name: name.trim() }));
@@ -98,7 +98,7 @@ export function LineMenu({
           {judged.length > 0 && (
             <div className="grid gap-2 border-t border-rule pt-2">
               <p className="font-semibold text-m">
-                {say("What stands there already, in this line")}
+                {say("What stands there already, in this system")}
               </p>
               <Keeps option={option} judged={judged} onEdit={onEdit} />
             </div>
@@ -110,12 +110,12 @@ export function LineMenu({
           )}
           <Popover.Close asChild>
             <button className="key" onClick={onCopy} disabled={full}>
-              {say("Copy line {letter}", { letter })}
+              {say("Copy system {letter}", { letter })}
             </button>
           </Popover.Close>
           <Popover.Close asChild>
             <button className="key bare" onClick={onDrop}>
-              {say("Take line {letter} away", { letter })}
+              {say("Take system {letter} away", { letter })}
             </button>
           </Popover.Close>
         </Popover.Content>

@@ -88,8 +88,8 @@ export function NewLine({
     <button
       className="key bare"
       style={{ padding: "0 12px" }}
-      aria-label={say("New line")}
-      title={say("New line")}
+      aria-label={say("New system")}
+      title={say("New system")}
       disabled={busy || full}
       onClick={onNew}
     >

@@ -102,7 +102,7 @@ function Move({
         </Popover.Close>
       )}
       <p className="text-s text-ink-2">
-        {say("The reason is kept with the line; the checks stay on.")}
+        {say("The reason is kept with the system; the checks stay on.")}
       </p>
     </div>
   );

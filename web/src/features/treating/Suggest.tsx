@@ -117,7 +117,7 @@ export function Suggest({
         {answer && <Suggested s={answer} onTake={onTake} full={full} names={names} />}
         {full && (
           <p className="text-m text-ink-2 mt-2">
-            {say("Six lines are enough to choose from: take one away first.")}
+            {say("Six systems are enough to choose from: take one away first.")}
           </p>
         )}
       </div>

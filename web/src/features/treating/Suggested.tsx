@@ -161,7 +161,7 @@ function BeforeBuying({ s }: { s: Suggestion }): ReactElement {
       )}
       {s.nothing_needed && (
         <p className="bg-yuzu text-on-yuzu font-d font-semibold text-[20px] px-4 py-2 mb-3">
-          {say("Nothing needed. The lines below are for a wish, not for a need.")}
+          {say("Nothing is needed. The systems below are for a preference, not for a need.")}
         </p>
       )}
     </>
@@ -317,8 +317,8 @@ export function Suggested({
         </summary>
         <p className="text-m text-ink-2">
           {say(
-            "{walked} combinations were walked to their end; {length} lines are kept, those " +
-              "that no other beats. {why} A line counts as good as another in a thing found " +
+            "{walked} combinations were walked to their end; {length} systems are kept, those " +
+              "that no other beats. {why} A system counts as good as another in a thing found " +
               "only when its best value and its worst end both are. Costs leave bottled water " +
               "and soap out.",
             { walked: num(s.walked), length: s.lines.length, why: s.why },

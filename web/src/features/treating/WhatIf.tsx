@@ -111,7 +111,7 @@ export function WhatIf({
       onClose={onClose}
     >
       <div className="scroll min-h-0" tabIndex={0} role="group" aria-label={say("What changes")}>
-        {asked.isPending && <Waiting what={say("Walking the line again.")} />}
+        {asked.isPending && <Waiting what={say("Working the system out again.")} />}
         <Trouble error={asked.error} again={() => void asked.refetch()} />
         <ul>
           {asked.data?.map((w) => (

@@ -26,7 +26,7 @@ function stateOf(v: VisitSummary): string {
   if (!v.made) return neverMade(v) ? say("never made: close it, or move it") : say("planned");
   if (v.proposals > 0) return say("proposal written");
   if (v.options > 0)
-    return say("{options} line{x} designed", { options: v.options, x: v.options > 1 ? "s" : "" });
+    return say("{options} system{x} designed", { options: v.options, x: v.options > 1 ? "s" : "" });
   if (v.readings > 0) return say("{readings} readings", { readings: v.readings });
   return "new";
 }
