@@ -20,6 +20,7 @@ from ..testing.complaints import Complaint
 from ..testing.finding import Finding, Weight
 from ..testing.findings import Meaning
 from ..treating.line import LineReport
+from ..treating.report import StageReport
 from ..treating.stages import KIND_NAMES
 from ..visit import Visit
 from ..words import beside_name, listed, sum_over
@@ -158,7 +159,7 @@ def _unexplained(meaning: Meaning, every: list[Finding], said: dict[str, Words])
 def _recommended(a: Assessment, chosen: OptionReport) -> Iterator[str]:
     assert chosen.line is not None
     if not _buys_nothing(chosen):
-        stages = _named(mid_sentence(KIND_NAMES[s.kind]) for s in chosen.line.stages)
+        stages = _named(_kind(s) for s in chosen.line.stages)
         alone, name = stages == mid_sentence(chosen.name), _quoted([chosen.name])
         yield (f"We recommend {name}." if alone else f"We recommend {name}: {stages}.")
     elif a.nothing_needed:
@@ -168,6 +169,11 @@ def _recommended(a: Assessment, chosen: OptionReport) -> Iterator[str]:
         )
     else:
         yield "We recommend that you buy nothing yet."
+
+
+def _kind(s: StageReport) -> str:
+    """What a stage is within a sentence; what stands there already by its own name."""
+    return mid_sentence(KIND_NAMES[s.kind]) if s.kind in KIND_NAMES else s.name
 
 
 def _cell(r: Row, option: str) -> Cell | None:
@@ -187,7 +193,7 @@ def _name(r: Row) -> str:
 
 def _effects(a: Assessment, line: LineReport) -> Iterator[str]:
     """What it does to what was found, as far as it meets what is wanted on evidence."""
-    if not line.purchases:
+    if not _buys(line):
         return
     cells = [(r, c) for r in _asked(a.rows) if (c := _cell(r, line.option)) is not None]
     met = [
@@ -258,7 +264,11 @@ def _line(o: OptionReport) -> LineReport:
 
 def _buys_nothing(o: OptionReport) -> bool:
     """Whether nothing is bought: as it is today, or with what stands there alone."""
-    return not _line(o).purchases
+    return not _buys(_line(o))
+
+
+def _buys(line: LineReport) -> bool:
+    return any(p.price or p.installation or p.let for p in line.purchases)
 
 
 def _total(o: OptionReport) -> Decimal:
