@@ -162,8 +162,8 @@ class Proposing(BrowserCase):
             field = f"//label[contains(., '{name}')]//input"
             b.until(lambda d, f=field: d.find_element("xpath", f)).send_keys(amount)
         b.click("button.go")
-        b.see("Price")
-        paid = dict(row.text.rsplit(" ", 1) for row in self.rows("Price"))
+        b.see("What you pay")
+        paid = dict(row.text.rsplit(" ", 1) for row in self.rows("What you pay"))
         price, work = (Decimal(x) for x in after)
         off = 40 * price / (price + work)
         tax = round((price - off) * Decimal("0.06"), 2)
@@ -182,8 +182,8 @@ class Proposing(BrowserCase):
         self.go(f"/visits/{visit}/offer")
         b.click("label, button, [role=radio]", "Softener and drinking tap")
         b.click("button.go")
-        b.see("Price")
-        paid = " ".join(row.text for row in self.rows("Price"))
+        b.see("What you pay")
+        paid = " ".join(row.text for row in self.rows("What you pay"))
         self.assertIn("Rent of Softener, 2 ft³, metered, every month, at least 12 months", paid)
 
     def test_what_a_stage_wants_to_know_of_the_place_is_asked_there(self):

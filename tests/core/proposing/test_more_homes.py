@@ -161,7 +161,7 @@ class OwnWork(unittest.TestCase):
         stills = [x for x in s.lines if "Distiller" in x.option.name]
         work = "It takes about 92 hours of your time a year."  # 5,522 min
         self.assertTrue(stills and all(work in x.watch for x in stills))
-        warned = [x for x in s.lines if any(t.startswith("Asks about") for t in x.watch)]
+        warned = [x for x in s.lines if any(t.startswith("It takes about") for t in x.watch)]
         self.assertEqual(warned, [x for x in s.lines if x.own_minutes >= 1200])
 
 

@@ -145,7 +145,7 @@ export function ToPay({ offer }: { offer: Offer }): ReactElement | null {
   if (offer.price.length === 0) return null;
   return (
     <div className="mt-5 max-w-[560px]">
-      <h3 className="mb-1">{say("Price")}</h3>
+      <h3 className="mb-1">{say("What you pay")}</h3>
       <table className="w-full text-m">
         <tbody>
           {offer.price.map((l) => (
