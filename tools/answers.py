@@ -26,7 +26,7 @@ from zesty_glass.core.errors import RuleError
 from zesty_glass.core.home import Source
 from zesty_glass.core.in_place import KINDS, InPlace
 from zesty_glass.core.presenting.comparison import compare
-from zesty_glass.core.presenting.offer import make_offer
+from zesty_glass.core.presenting.offer import Offer, make_offer
 from zesty_glass.core.testing.complaints import SIGNS, Complaint
 from zesty_glass.core.testing.observations import LaboratoryResult
 from zesty_glass.core.testing.reading import Reading
@@ -184,15 +184,16 @@ def _jobs(visit: Visit, a: Assessment) -> Iterator[object]:
         yield _said(partial(standing, job, DAY.date() + timedelta(days=400)))
 
 
-def _offer(visit: Visit) -> object:
+def offer_of(visit: Visit, recommended: str, reasons: str = "") -> Offer:
+    """The proposal of a visit, as it is made on a day that never changes."""
     return make_offer(
         visit,
         number="L-1",
         revision=1,
         created_at=DAY,
         valid_until=DAY.date() + timedelta(days=30),
-        recommended=visit.options[0].id if visit.options else "today",
-        reasons="Because.",
+        recommended=recommended,
+        reasons=reasons,
     )
 
 
@@ -205,13 +206,14 @@ def answers(visit: Visit) -> str:
         options = tuple(line.option for line in lines)
         visit = replace(visit, options=options, catalogue=used_items(options, items))
     assessment = assess(visit)
+    first = visit.options[0].id if visit.options else "today"
     said = {
         "visit": visit.id,
         "suggested": found,
         "assessment": plain(assessment),
         "comparison": _said(lambda: compare(visit, (5, 10), 1.0)),
         "jobs": list(_jobs(visit, assessment)),
-        "offer": _said(lambda: _offer(visit)),
+        "offer": _said(lambda: offer_of(visit, first, "Because.")),
     }
     return json.dumps(said, ensure_ascii=False, sort_keys=True, default=str)
 

@@ -10,19 +10,18 @@ import argparse
 import sys
 from collections.abc import Iterator
 from dataclasses import replace
-from datetime import timedelta
 from xml.etree.ElementTree import Element
 
 import tinyhtml5
 
-from tools.answers import DAY, LINES, generated
+from tools.answers import DAY, LINES, generated, offer_of
 from zesty_glass.catalogue.examples import example_items
 from zesty_glass.cli.say import Stop, guarded
 from zesty_glass.core.aftercare.job import fitting_sheets, job_of
 from zesty_glass.core.assess import assess
 from zesty_glass.core.presenting.card import WaterCard, water_card
 from zesty_glass.core.presenting.metric import in_units
-from zesty_glass.core.presenting.offer import Offer, make_offer
+from zesty_glass.core.presenting.offer import Offer
 from zesty_glass.core.proposing.proposal import Proposal
 from zesty_glass.core.visit import Visit
 from zesty_glass.demo.homes import demo_visits, used_items
@@ -31,7 +30,7 @@ from zesty_glass.messages.catalogue import languages
 from zesty_glass.messages.in_language import in_language
 from zesty_glass.work.catalogue import Question
 
-BLOCKS = frozenset({"h1", "h2", "h3", "p", "li", "tr", "caption"})
+BLOCKS = frozenset({"h1", "h2", "h3", "p", "li", "caption"})
 UNREAD = frozenset({"style", "svg", "title", "head"})
 NAMESPACE = "{http://www.w3.org/1999/xhtml}"
 
@@ -58,15 +57,11 @@ def offer(visit: Visit) -> Offer:
     """The proposal of the first system that can work; to buy nothing where none can."""
     done = assess(visit)
     can = [o.id for o in done.options[1:] if o.line is not None and o.line.status != "stop"]
-    return make_offer(
-        visit,
-        number="L-1",
-        revision=1,
-        created_at=DAY,
-        valid_until=DAY.date() + timedelta(days=30),
-        recommended="today" if done.nothing_needed or not can else can[0],
-        reasons="",
-    )
+    return offer_of(visit, "today" if done.nothing_needed or not can else can[0])
+
+
+def _text(element: Element) -> str:
+    return " ".join("".join(element.itertext()).split())
 
 
 def _blocks(element: Element) -> Iterator[str]:
@@ -75,11 +70,10 @@ def _blocks(element: Element) -> Iterator[str]:
         name = str(part.tag).removeprefix(NAMESPACE)
         if name in UNREAD:
             continue
-        if name in BLOCKS and (name != "tr" or not part.findall(f".//{NAMESPACE}p")):
-            if name == "tr":
-                yield " | ".join(" ".join("".join(c.itertext()).split()) for c in part)
-            else:
-                yield " ".join("".join(part.itertext()).split())
+        if name == "tr" and not part.findall(f".//{NAMESPACE}p"):
+            yield " | ".join(map(_text, part))
+        elif name in BLOCKS:
+            yield _text(part)
         else:
             yield from _blocks(part)
 

@@ -28,7 +28,7 @@ VIEWS: dict[str, tuple[str, tuple[int, int], str]] = {
     "kits-and-limits": ("/firm", (1280, 800), "Limits, with source"),
     "meaning": (f"{_HOME}/meaning", (1280, 800), "What bothers them"),
     "line": (f"{_HOME}/line?line={uid('home-1-option-b')}", (1280, 800), "regenerates every"),
-    "suggest": (f"{_HOME}/line", (1280, 800), "to drain a year"),
+    "suggest": (f"{_HOME}/line", (1280, 800), "wastewater a year"),
     "compare": (f"{_HOME}/compare", (1280, 800), "Total cost"),
     "show-glass": (f"{_HOME}/facing/glass", (1280, 800), "What it does not show"),
     "show-side-by-side": (

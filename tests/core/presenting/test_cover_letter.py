@@ -112,9 +112,12 @@ class Found(unittest.TestCase):
 
     def test_a_kit_that_reads_over_a_guideline_asks_for_a_laboratory(self):
         said = text(RUSTY, "today")
-        self.assertIn("Our kit reads manganese at 0.12 mg/L, and a certified laboratory", said)
+        self.assertIn("Our kit reads manganese at 0.12 mg/L; a certified laboratory", said)
         self.assertIn("“Eggs, but only at the hot tap” comes from the water heater.", said)
-        self.assertIn("We also found a pH of 6.6 and hardness at 11 gpg, worth treating.", said)
+        self.assertIn("We also found a pH of 6.6, worth treating.", said)
+
+    def test_what_nobody_complained_of_is_comfort_and_no_need(self):
+        self.assertIn("hardness at 7 gpg, which is a matter of comfort.", text(SCAR, "today"))
 
 
 class Recommended(unittest.TestCase):
@@ -129,7 +132,7 @@ class Recommended(unittest.TestCase):
 
     def test_of_two_that_do_the_same_the_cheaper_is_named(self):
         self.assertIn(
-            "“Drinking tap, membrane” treats the same. It costs $1,270 less over 10 years.",
+            "“Drinking tap, membrane” does as much for what we found. It costs $1,270 less over 10 years.",
             text(SCAR, "Carbon for the house"),
         )
 
@@ -152,6 +155,17 @@ class Recommended(unittest.TestCase):
 
     def test_what_nothing_needs_says_so(self):
         self.assertIn("Nothing that we found needs it.", text(FINE, "Carbon pitcher"))
+
+    def test_what_nothing_proves_says_so(self):
+        self.assertIn("No test or certificate shows", text(FLAT, "Softener"))
+        for home, option in ((TERRACE, "Drinking tap only"), (ACID, "Upflow calcite")):
+            self.assertNotIn("No test or certificate shows", text(home, option))
+
+    def test_another_of_the_same_name_is_no_other(self):
+        visit = VISITS[TERRACE]
+        twin = replace(visit.options[1], id="twin")
+        said = text(TERRACE, visit.options[1].id, options=(visit.options[1], twin))
+        self.assertNotIn("does as much", said)
 
     def test_a_system_of_nothing_bought_is_no_system(self):
         visit = VISITS[TERRACE]

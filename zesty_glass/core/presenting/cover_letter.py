@@ -12,6 +12,7 @@ from decimal import Decimal
 
 from ..analytes import ANALYTES, MICROBES, Kind, mid_sentence
 from ..assess import Assessment, OptionReport
+from ..proposing.priorities import OF_COMFORT
 from ..proposing.rows import EXPECTED_TO_FALL, TODAY, Cell, Row, met_at_the_tap
 from ..ranges import Verdict
 from ..record import Words
@@ -134,16 +135,17 @@ def _explained(causes: list[Finding], said: dict[str, Words], alone: bool) -> It
 def _besides(found: list[Finding], first: bool) -> Iterator[str]:
     """What asks to act though nobody complained of it; ``first``: nothing was told before it."""
     to_confirm = [_measured(f) for f in found if f.kind is Kind.HEALTH]
-    treated = [_measured(f) for f in found if f.kind is not Kind.HEALTH][:MOST_NAMED]
+    asks = [f for f in found if f.kind is not Kind.HEALTH]
+    treated = [_measured(f) for f in asks if f.analyte not in OF_COMFORT][:MOST_NAMED]
+    comfort = [_measured(f) for f in asks if f.analyte in OF_COMFORT]
     if treated and first:
         yield f"We found {_named(treated)}, worth treating."
     elif treated:
         yield f"We also found {_named(treated)}, worth treating."
+    if comfort:
+        yield f"We measured {_named(comfort)}, which is a matter of comfort."
     if to_confirm:
-        yield (
-            f"Our kit reads {_named(to_confirm)}, and a certified laboratory should confirm"
-            " it first."
-        )
+        yield f"Our kit reads {_named(to_confirm)}; a certified laboratory must confirm it."
 
 
 def _unexplained(meaning: Meaning, every: list[Finding], said: dict[str, Words]) -> Iterator[str]:
@@ -213,8 +215,11 @@ def _effects(a: Assessment, line: LineReport) -> Iterator[str]:
         yield f"It treats {_named(tap)} at the drinking tap only."
     if lit:
         yield f"It inactivates {_named(lit)}; a laboratory confirms that after it is installed."
+    lowered = any(c.change == "less" or c.shown == EXPECTED_TO_FALL for _, c in cells)
     if not cells:
         yield "Nothing that we found needs it."
+    elif not (met or tap or lit or lowered):
+        yield "No test or certificate shows that it treats what we found."
 
 
 def _unmet(rows: Iterable[Row], line: LineReport) -> list[Row]:
@@ -232,7 +237,8 @@ def _rather(a: Assessment, chosen: OptionReport, settings: Settings) -> Iterator
     others = [
         o
         for o in a.options
-        if o.id not in (chosen.id, TODAY) and o.line is not None and o.line.status != "stop"
+        if o.id != TODAY and o.name != chosen.name
+        if o.line is not None and o.line.status != "stop"
         if o.cost is not None and not o.cost.missing
     ]
     if not others or chosen.line is None or chosen.cost is None or chosen.cost.missing:
@@ -254,7 +260,7 @@ def _rather(a: Assessment, chosen: OptionReport, settings: Settings) -> Iterator
     elif also := [n for n in mine if n not in theirs]:
         yield f"{name} would also treat {_named(also)}. It costs {over}."
     else:
-        yield f"{name} treats the same. It costs {over}."
+        yield f"{name} does as much for what we found. It costs {over}."
 
 
 def _line(o: OptionReport) -> LineReport:
@@ -328,7 +334,7 @@ def _next(visit: Visit, a: Assessment, chosen: OptionReport) -> Iterator[str]:
     """What happens next: what costs nothing first, then signing, or calling again."""
     assert a.meaning is not None and chosen.line is not None
     if before_fitting(visit, a, chosen.line):
-        yield "Please begin with the first steps on this page: they cost little or nothing."
+        yield "Please begin with the first steps on this page."
     if a.meaning.tonight:
         yield "Until that is settled, follow the health advice on this page."
     if _buys_nothing(chosen):

@@ -398,7 +398,7 @@ def _shower(drop: float | None, site: Site) -> list[Check]:
     left = None if site.running_psi is None else site.running_psi.best - drop
     if drop > SHOWER_PSI or (left is not None and left < LEAST_LEFT_PSI):
         return [told("pressure.shower", "warn", need=f"{drop:.0f}")]
-    return [met("pressure.shower", f"the line takes {drop:.0f} psi at peak")]
+    return [met("pressure.shower", f"the system takes {drop:.0f} psi at peak")]
 
 
 def passes_unchanged(stream: Stream, source: Stream, analyte: str) -> bool:

@@ -56,7 +56,7 @@ function Answers({ l, names }: { l: Found; names: (id: string) => string }): Rea
       <span>
         {l.wanted === 0
           ? say("nothing to answer")
-          : say("answers {meets} of {wanted}", { meets: l.meets, wanted: l.wanted })}
+          : say("fixes {meets} of {wanted}", { meets: l.meets, wanted: l.wanted })}
         {short(say("not wholly"), l.not_met)}
         {short(say("not known"), l.unknown)}
       </span>
@@ -161,14 +161,14 @@ function Figures({
       <Figure
         wide="w-[104px]"
         shown={<b className="block">{drain}</b>}
-        words={say("to drain a year")}
+        words={say("wastewater a year")}
       />
       <Figure
         wide="w-[92px]"
         shown={
           <b className="block">{say("{own_minutes} min", { own_minutes: num(l.own_minutes) })}</b>
         }
-        words={say("work a year")}
+        words={say("of your time a year")}
       />
       <span className="w-[104px]">
         {takes && (

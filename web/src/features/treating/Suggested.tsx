@@ -82,7 +82,7 @@ function LookedFor({ s, names }: { s: Suggestion; names: Telling["names"] }): Re
   );
   return (
     <p className="text-b text-ink-2 mb-2">
-      {say("Looked for: {x}. Of {combinations} combinations these are worth a look.", {
+      {say("What needs treating: {x}. Of {combinations} combinations these are worth a look.", {
         x: wanted.join(", ") || "nothing, for nothing was found that asks for it",
         combinations: many(s.combinations),
       })}
