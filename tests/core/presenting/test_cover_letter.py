@@ -132,7 +132,8 @@ class Recommended(unittest.TestCase):
 
     def test_of_two_that_do_the_same_the_cheaper_is_named(self):
         self.assertIn(
-            "“Drinking tap, membrane” does as much for what we found. It costs $1,270 less over 10 years.",
+            "“Drinking tap, membrane” does as much for what we found. It costs $1,270 less over 10"
+            " years.",
             text(SCAR, "Carbon for the house"),
         )
 
